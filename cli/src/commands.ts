@@ -1,0 +1,118 @@
+import {
+  assessBox,
+  type Box,
+  fillLineWords,
+  Job,
+  lookup,
+  matchBox,
+  type Problem,
+  RULE_NOTES,
+  readJobFile,
+  sentence,
+} from '@inventario/core';
+import { z } from 'zod';
+import { UnusableError } from './arguments.js';
+import { table } from './table.js';
+
+/** What a command prints: the document, and a table of it for people. */
+export interface Output {
+  json: unknown;
+  text: () => string;
+}
+
+export function check(text: string): Output {
+  const result = readJobFile(text);
+  if (!result.ok && result.unusable) throw firstError(result.problems);
+  const { problems } = result;
+  return {
+    json: { ok: result.ok, problems },
+    text: () =>
+      problems.length === 0
+        ? 'ok'
+        : `${result.ok ? 'ok, with warnings' : 'not ok'}\n${table(
+            ['severity', 'path', 'message'],
+            problems.map((problem) => [problem.severity, problem.path || '""', problem.message]),
+          )}`,
+  };
+}
+
+export function fill(text: string, boxId: string | undefined, planned: boolean): Output {
+  const { job, boxes } = usable(text, boxId);
+  const known = lookup(job);
+  const results = boxes.map((box) => assessBox(box, known, planned ? 'planned' : 'found'));
+  const note = job.practice === 'ca' ? `${RULE_NOTES.local} ${RULE_NOTES.ca}` : RULE_NOTES.local;
+  return {
+    json: { boxes: results.map((result) => ({ ...result, note })) },
+    text: () =>
+      [
+        ...results.flatMap((result) => [
+          `${result.boxId}: ${result.verdict} (${result.method})`,
+          table(
+            ['allowance', 'clause', 'count', 'each mL', 'mL'],
+            result.lines.map((line) => [fillLineWords(line), line.clause, line.count, line.eachMl, line.ml]),
+          ),
+          `used ${result.usedMl ?? '-'} of ${result.capacityMl ?? '-'} mL, remaining ${result.remainingMl ?? '-'} mL`,
+          `depth: needs ${result.depth.neededMm} of ${result.depth.availableMm ?? '-'} mm, ${result.depth.verdict}; packing ${result.packing.occupancy ?? '-'}, ${result.packing.verdict}. ${RULE_NOTES.estimate}`,
+          '',
+        ]),
+        note,
+      ].join('\n'),
+  };
+}
+
+export function match(text: string, boxId: string | undefined): Output {
+  const { job, boxes } = usable(text, boxId);
+  const known = lookup(job);
+  const places = boxes
+    .flatMap((box) => matchBox(box, known))
+    .map((place) => ({
+      ...place,
+      devices: place.devices.map((candidate) => ({
+        ...candidate,
+        reasons: candidate.reasons.map((reason) => ({
+          rule: reason.rule,
+          outcome: reason.outcome,
+          text: sentence(reason, job.practice),
+          facts: reason.facts,
+        })),
+      })),
+    }));
+  return {
+    json: { places },
+    text: () =>
+      places
+        .map(
+          (place) =>
+            `${place.boxId}, position ${place.position}\n${table(
+              ['device', 'strategy', 'verdict', 'why'],
+              place.devices.map((device) => [
+                device.deviceId,
+                device.strategy,
+                device.verdict,
+                device.reasons.map((reason) => reason.text).join(' '),
+              ]),
+            )}`,
+        )
+        .join('\n\n'),
+  };
+}
+
+export function schema(): Output {
+  const json = z.toJSONSchema(Job, { io: 'input', unrepresentable: 'any' });
+  return { json, text: () => JSON.stringify(json, null, 2) };
+}
+
+function usable(text: string, boxId: string | undefined): { job: Job; boxes: readonly Box[] } {
+  const result = readJobFile(text);
+  if (!result.ok) throw firstError(result.problems);
+  const { job } = result;
+  if (boxId === undefined) return { job, boxes: job.boxes };
+  const box = job.boxes.find((candidate) => candidate.id === boxId);
+  if (!box) throw new UnusableError('/boxes', `has no box with the id "${boxId}"`);
+  return { job, boxes: [box] };
+}
+
+function firstError(problems: readonly Problem[]): UnusableError {
+  const error = problems.find((problem) => problem.severity === 'error');
+  return new UnusableError(error?.path ?? '', error?.message ?? 'cannot be used');
+}

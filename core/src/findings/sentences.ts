@@ -1,0 +1,96 @@
+import type { LoadKind, PracticeId, Strategy } from '../job/schema/primitives.js';
+import { LOAD_WORDS, STRATEGY_WORDS, WORDS, type Words } from '../practice/words.js';
+import { lengthText, type UnitSystem, unitsOf, volumeText } from '../units/present.js';
+import type { FactValue, Reason } from './finding.js';
+
+interface Voice {
+  words: Words;
+  mm(value: FactValue | undefined): string;
+  ml(value: FactValue | undefined): string;
+}
+
+type Facts = Reason['facts'];
+type Sentence = (facts: Facts, voice: Voice) => string;
+
+const list = (value: FactValue | undefined) => (Array.isArray(value) ? value.join(', ') || 'none' : String(value ?? ''));
+const plural = (count: FactValue | undefined, one: string) => `${String(count)} ${one}${count === 1 ? '' : 's'}`;
+const load = (kind: FactValue | undefined) => LOAD_WORDS[kind as LoadKind] ?? String(kind);
+const strategy = (name: FactValue | undefined) => STRATEGY_WORDS[name as Strategy] ?? String(name);
+const lost = (sides: FactValue | undefined) => (sides ? ` with ${plural(sides, 'side')} removed for its neighbour` : '');
+
+/** Every sentence an engine can say, once, by the code of the finding. */
+const SENTENCES: Record<string, Sentence> = {
+  'practice.other': (_, { words }) => `It is not made for ${words.practice}.`,
+  'voltage.outside': (facts) => `Breaker ${facts.breaker} gives ${facts.volts} V; it takes ${facts.from} to ${facts.to} V.`,
+  'voltage.no-circuit': (facts) => `It takes ${facts.from} to ${facts.to} V; no circuit is named for this box yet.`,
+  'neutral.absent': () => 'It needs a neutral, and every conductor in this box is told: none is one.',
+  'neutral.other-circuit': (facts) =>
+    `It needs a neutral of breaker ${facts.breaker ?? '?'}; the neutral here belongs to another circuit and must not be borrowed.`,
+  'neutral.circuit-untold': (facts) =>
+    `It needs a neutral of breaker ${facts.breaker ?? '?'}; whose neutral this is has not been told in a box with two circuits.`,
+  'neutral.unknown': () => 'It needs a neutral; none is identified yet.',
+  'ground.absent': (_, { words }) => `Its maker requires a ${words.ground}; there is none in this box.`,
+  'ground.local-code': (_, { words }) => `A ${words.ground} is recommended and there is none: ask what the local code says.`,
+  'ground.unknown': (facts, { words }) => `A ${words.ground} is ${facts.need}; none is identified yet.`,
+  'ground.by-colour': (_, { words }) => `Its maker requires a ${words.ground}; only colour speaks for one so far.`,
+  'line-load.no-line': (_, { words }) => `Every conductor here is told and none is the ${words.roles.line}.`,
+  'line-load.line-unknown': (_, { words }) => `Which conductor is the ${words.roles.line} at this position is not identified yet.`,
+  'line-load.no-load': (_, { words }) => `Every conductor here is told and none is the ${words.roles.load} of this position.`,
+  'line-load.load-unknown': (_, { words }) => `Which conductor is the ${words.roles.load} of this position is not identified yet.`,
+  'load-kind.unknown': () => 'What this position operates has not been recorded.',
+  'load-kind.unrated': (facts) => `${facts.load} (${load(facts.kind)}): its ${facts.channel} channel is not rated for that.`,
+  'load-kind.two-wire': (facts) => `${facts.load} (${load(facts.kind)}): a device fed through its load takes lamps only.`,
+  'rating.over': (facts) =>
+    facts.mixed
+      ? `The loads together take ${facts.percent} % of its rating${lost(facts.removedSides)}; ${facts.limitPercent} % is the limit.`
+      : `${facts.quantity} ${facts.unit} on a rating of ${facts.limit} ${facts.unit}${lost(facts.removedSides)}: ${facts.percent} %, the limit is ${facts.limitPercent} %.`,
+  'rating.margin': (facts) => `${facts.percent} % of its rating${lost(facts.removedSides)}: within it, but over the design margin of 80 %.`,
+  'minimum-load.under': (facts) => `${facts.watts} W is less than the ${facts.minimum} W it needs to stay steady.`,
+  'minimum-load.bypass': (facts) => `${facts.watts} W is less than the ${facts.minimum} W it needs: with ${facts.part}.`,
+  'dimmable.not': (facts) => `${facts.load} cannot be dimmed.`,
+  'dimmable.unknown': (facts) => `Whether ${facts.load} can be dimmed is not recorded.`,
+  'channels.too-few': (facts) =>
+    `${plural(facts.loads, 'load')} on ${plural(facts.channels, 'channel')}: nothing is left for ${list(facts.left)}.`,
+  'channels.one-wire': (facts) => `${list(facts.loads)} share one wire and cannot be controlled apart.`,
+  'multi-location.not-offered': (facts) => `It does not offer this: ${strategy(facts.strategy)}.`,
+  'multi-location.wrong-end': (facts, { words }) =>
+    `With ${strategy(facts.strategy)} it belongs where the ${facts.mainAt === 'line' ? words.roles.line : words.roles.load} is; that is at another place.`,
+  'multi-location.travelers': (facts, { words }) =>
+    `${strategy(facts.strategy)} wants ${plural(facts.wanted, words.roles.traveler)} here; ${facts.found} found.`,
+  'multi-location.no-main': () => 'The load is at this place, so the device that feeds it has to be here, and this one does not.',
+  'multi-location.partner': (facts) => `No partner suits at ${facts.box}, position ${facts.position} (${facts.because}).`,
+  'multi-location.partner-unproved': (facts) => `Its partner at ${facts.box}, position ${facts.position} is not proved (${facts.because}).`,
+  'gangs.too-wide': (facts, { words }) => `It takes ${plural(facts.gangs, words.gang)}; ${facts.free} free here.`,
+  'body.too-large': (facts, { mm }) =>
+    `Its body is ${mm(facts.width)} x ${mm(facts.height)}; the box leaves ${mm(facts.freeWidth)} x ${mm(facts.freeHeight)}.`,
+  'body.not-a-module': () => 'It goes in the box, not at the fitting.',
+  'body.at-the-fitting': () => 'It goes at the fitting, not in the box.',
+  'body.surface': () => 'It sticks on the wall and does not go in the box.',
+  'depth.too-deep': (facts, { mm }) =>
+    `Body ${mm(facts.body)} and ${mm(facts.clearance)} for conductors need ${mm(facts.needed)}; the box has ${mm(facts.available)}.`,
+  'depth.not-read': (facts, { mm }) => `It needs ${mm(facts.needed)}; the depth of the box has not been measured.`,
+  'fill.over': (facts, { ml }) => `With it the box holds ${ml(facts.used)} in ${ml(facts.capacity)}: ${ml(facts.over)} over.`,
+  'fill.not-read': (facts, { ml }) => `With it the box holds ${ml(facts.used)}; the volume of the box has not been read.`,
+  'fill.no-standing': (facts, { ml }) =>
+    `With it the box holds ${ml(facts.used)}; a measured or unmarked box has no standing in the count.`,
+  'platform.must': (facts) => `The client must have ${facts.platform}; it works with ${list(facts.offers)}.`,
+  'platform.nice': (facts) => `The client would like ${facts.platform}; it works with ${list(facts.offers)}.`,
+  'bulb-family.not-a-controller': () => 'It is not made to keep bulbs on constant power.',
+};
+
+/** Codes that have a sentence; a test holds the engines to it. */
+export const SENTENCE_CODES: readonly string[] = Object.keys(SENTENCES);
+
+/**
+ * A finding in words. Units follow the practice unless others are asked for.
+ * @throws when a code has no sentence: add it to SENTENCES
+ */
+export function sentence(reason: Pick<Reason, 'code' | 'facts'>, practice: PracticeId, units: UnitSystem = unitsOf(practice)): string {
+  const make = SENTENCES[reason.code];
+  if (!make) throw new Error(`No sentence for the finding "${reason.code}": every code needs one in findings/sentences.ts`);
+  return make(reason.facts, {
+    words: WORDS[practice],
+    mm: (value) => (typeof value === 'number' ? lengthText(value, units) : 'an unknown length'),
+    ml: (value) => (typeof value === 'number' ? volumeText(value, units) : 'an unknown volume'),
+  });
+}

@@ -1,0 +1,42 @@
+import type { Problem } from './problem.js';
+import { referenceProblems } from './references.js';
+import { FORMAT, Job, VERSION } from './schema/job.js';
+import { schemaProblems } from './schema-problems.js';
+
+export type ReadResult = { ok: true; job: Job; problems: Problem[] } | { ok: false; unusable: boolean; problems: Problem[] };
+
+/**
+ * Reads the text of a job file. `unusable` when it is not JSON, not this format or not a version this program knows:
+ * nothing else can then be said of it. Otherwise every problem is listed; `ok` when none is an error.
+ * The job returned is the parsed document itself, unknown fields and order kept.
+ */
+export function readJobFile(text: string): ReadResult {
+  let document: unknown;
+  try {
+    document = JSON.parse(text);
+  } catch (error) {
+    return unusable('', `is not JSON: ${error instanceof Error ? error.message.replaceAll(/\s+/g, ' ') : 'it cannot be parsed'}`);
+  }
+  return readJobDocument(document);
+}
+
+/** As {@link readJobFile}, for a document that is parsed already. */
+export function readJobDocument(document: unknown): ReadResult {
+  if (typeof document !== 'object' || document === null || Array.isArray(document))
+    return unusable('', 'must be a JSON object: a job file starts with "format" and "version"');
+  const { format, version } = document as { format?: unknown; version?: unknown };
+  if (format === undefined) return unusable('/format', `is missing: a job file says "${FORMAT}"`);
+  if (format !== FORMAT) return unusable('/format', `must be "${FORMAT}"`);
+  if (version === undefined) return unusable('/version', `is missing: the known version is ${VERSION}`);
+  if (version !== VERSION) return unusable('/version', `is ${JSON.stringify(version)}; the known version is ${VERSION}`);
+  const parsed = Job.safeParse(document);
+  if (!parsed.success) return { ok: false, unusable: false, problems: schemaProblems(parsed.error, document) };
+  // The document itself goes on, not Zod's copy of it, which moves fields it does not know behind those it does.
+  const job = document as Job;
+  const problems = referenceProblems(job);
+  return problems.some((problem) => problem.severity === 'error') ? { ok: false, unusable: false, problems } : { ok: true, job, problems };
+}
+
+function unusable(path: string, message: string): ReadResult {
+  return { ok: false, unusable: true, problems: [{ path, message, severity: 'error' }] };
+}

@@ -1,0 +1,211 @@
+import { z } from 'zod';
+import { Catalogue } from './catalogue.js';
+import {
+  ConnectorKind,
+  Count,
+  Id,
+  Instant,
+  LoadKind,
+  Measure,
+  Name,
+  open,
+  PracticeId,
+  Price,
+  Radio,
+  Strategy,
+  Text,
+} from './primitives.js';
+import { Box } from './survey.js';
+
+export const FORMAT = 'inventario/job';
+export const VERSION = 1;
+
+export const Circuit = open({
+  id: Id,
+  panel: Name,
+  breaker: Name,
+  label: Name,
+  amps: Measure,
+  volts: Measure,
+  leg: z.enum(['A', 'B', 'C']).optional(),
+  poles: z.number().int().min(1).optional(),
+  sharesNeutralWith: z.array(Id).optional(),
+  commonTrip: z.boolean().optional(),
+  isolatesNeutral: z.boolean().optional(),
+  protection: z.enum(['none', 'gfci', 'afci', 'dual', 'rcd', 'rcbo']).optional(),
+  source: z.enum(['mains', 'inverter', 'generator']).optional(),
+});
+
+export const Room = open({
+  id: Id,
+  name: Name,
+  kind: Name.optional(),
+  floor: z.number(),
+  order: z.number(),
+  plan: open({ x: z.number(), y: z.number() }).optional(),
+});
+
+export const Load = open({
+  id: Id,
+  name: Name,
+  roomId: Id,
+  kind: LoadKind,
+  count: Count,
+  wattsEach: Measure,
+  dimmable: z.boolean().optional(),
+  powerFactor: z.number().gt(0).max(1).optional(),
+  speeds: Count.optional(),
+  bulbFamily: Name.optional(),
+  fitted: z.array(Id).optional(),
+});
+
+export const Place = open({ boxId: Id, position: z.number().int().min(1) });
+
+export const Run = open({
+  id: Id,
+  ends: z
+    .array(open({ boxId: Id.optional(), cableId: Id.optional(), loadId: Id.optional(), circuitId: Id.optional() }))
+    .length(2, 'must name two ends'),
+  pairs: z.array(z.array(Id).length(2)).optional(),
+  known: z.enum(['seen', 'tested', 'supposed']).optional(),
+});
+
+export const Group = open({ id: Id, loadIds: z.array(Id), places: z.array(Place) });
+
+export const Selection = open({
+  boxId: Id,
+  position: z.number().int().min(1),
+  deviceId: Id.nullable(),
+  strategy: Strategy,
+  with: z.array(Id).optional(),
+  channels: z.record(z.string(), Id).optional(),
+});
+
+export const ControlPoint = open({
+  id: Id,
+  roomId: Id,
+  name: Name,
+  deviceId: Id,
+  targets: z.array(open({ boxId: Id.optional(), position: z.number().int().optional(), loadId: Id.optional() })),
+});
+
+/** One try at joining a device to its network. Kept for good. */
+export const PairingAttempt = open({
+  id: Id,
+  at: Instant,
+  outcome: z.enum(['joined', 'failed']),
+  reason: Name.optional(),
+  band: Name.optional(),
+  rssi: z.number().optional(),
+  seconds: Measure.optional(),
+});
+
+/** The pairing of one channel of the device at one place. */
+export const Pairing = open({
+  id: Id,
+  boxId: Id,
+  position: z.number().int().min(1),
+  deviceId: Id,
+  channel: z.number().int().min(1),
+  state: z.enum(['waiting', 'joined', 'failed', 'parked']),
+  name: Name.optional(),
+  attempts: z.array(PairingAttempt),
+});
+
+/** What happened on site, append-only: `switched`, `mounted`, `correction`. Kinds of other programs are kept. */
+export const JobEvent = open({
+  id: Id.optional(),
+  kind: Name,
+  at: Instant.optional(),
+  boxId: Id.optional(),
+  circuitId: Id.optional(),
+  state: Name.optional(),
+  of: Id.optional(),
+});
+
+const OpenRecord = open({ id: Id.optional() });
+
+export const Brief = open({
+  platforms: z.array(open({ name: Name, want: z.enum(['must', 'nice']) })).optional(),
+  hubsOwned: z.array(Id).optional(),
+  hubRooms: z.record(z.string(), Id).optional(),
+  radios: z.array(Radio).optional(),
+  wifi: open({
+    clientsNow: Count.optional(),
+    clientLimit: Count.optional(),
+    band24: z.boolean().optional(),
+    routerRoom: Id.optional(),
+  }).optional(),
+  feel: open({
+    actuators: z.array(z.enum(['paddle', 'toggle', 'buttons', 'touch', 'dial'])).optional(),
+    silent: z.boolean().optional(),
+    upIsOn: z.boolean().optional(),
+    indicator: z.enum(['any', 'dimmable', 'none']).optional(),
+    onLevel: z.enum(['last', 'full', 'preset']).optional(),
+  }).optional(),
+  colour: Name.optional(),
+  connectors: z.array(ConnectorKind).optional(),
+  budget: Price.optional(),
+  spares: Count.optional(),
+  pins: z.array(open({ boxId: Id, position: z.number().int().min(1), deviceId: Id.optional(), strategy: Strategy.optional() })).optional(),
+  bans: z.array(open({ deviceId: Id, boxId: Id.optional(), position: z.number().int().min(1).optional() })).optional(),
+});
+
+/** Everything of a job that is not a record with an id of its own. */
+export const jobHeader = {
+  format: z.literal(FORMAT),
+  version: z.literal(VERSION),
+  id: Id,
+  name: Name,
+  client: open({ name: Name.optional(), contact: Name.optional() }).optional(),
+  address: Text.optional(),
+  notes: Text.optional(),
+  practice: PracticeId,
+  edition: z.enum(['2017', '2020', '2023']).optional(),
+  site: open({
+    latitude: z.number().min(-90).max(90).optional(),
+    longitude: z.number().min(-180).max(180).optional(),
+    timeZone: Name.optional(),
+    builtYear: z.number().int().optional(),
+  }).optional(),
+  money: open({ currency: Name, labourPerHour: Price }).optional(),
+  brief: Brief.optional(),
+  run: open({
+    openAtOnce: z.number().int().min(1).optional(),
+    testBeforeFold: z.boolean().optional(),
+    jointOrder: z.array(z.enum(['ground', 'neutral', 'line', 'load'])).optional(),
+  }).optional(),
+};
+
+export const Job = open({
+  ...jobHeader,
+  circuits: z.array(Circuit),
+  rooms: z.array(Room),
+  loads: z.array(Load),
+  boxes: z.array(Box),
+  runs: z.array(Run).optional(),
+  groups: z.array(Group),
+  controlPoints: z.array(ControlPoint).optional(),
+  things: z.array(OpenRecord).optional(),
+  selections: z.array(Selection),
+  pairings: z.array(Pairing),
+  hubs: z.array(OpenRecord),
+  accounts: z.array(OpenRecord),
+  automations: z.array(OpenRecord),
+  events: z.array(JobEvent),
+  photos: z.array(OpenRecord),
+  overrides: z.array(open({ figure: Name, value: z.number(), note: Text.optional() })).optional(),
+  catalogue: Catalogue,
+});
+
+export type Circuit = z.infer<typeof Circuit>;
+export type Room = z.infer<typeof Room>;
+export type Load = z.infer<typeof Load>;
+export type Place = z.infer<typeof Place>;
+export type Run = z.infer<typeof Run>;
+export type Group = z.infer<typeof Group>;
+export type Selection = z.infer<typeof Selection>;
+export type Pairing = z.infer<typeof Pairing>;
+export type PairingAttempt = z.infer<typeof PairingAttempt>;
+export type JobEvent = z.infer<typeof JobEvent>;
+export type Job = z.infer<typeof Job>;

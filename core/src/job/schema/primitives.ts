@@ -1,0 +1,102 @@
+import { z } from 'zod';
+
+/**
+ * An object that keeps the fields it does not know, so that a job written by a later program survives a round trip.
+ * The inferred type leaves the index signature out: known fields stay checked by the compiler.
+ */
+export function open<Shape extends z.ZodRawShape>(shape: Shape): z.ZodObject<Shape, z.core.$strip> {
+  return z.looseObject(shape) as unknown as z.ZodObject<Shape, z.core.$strip>;
+}
+
+export const Id = z.string().regex(/^[A-Za-z0-9_-]{1,64}$/, 'must be 1 to 64 letters, digits, "_" or "-"');
+/** ISO 8601 in UTC. */
+export const Instant = z.iso.datetime({ error: 'must be an instant in UTC such as 2026-05-04T09:12:00Z' });
+export const Text = z.string().max(20_000);
+/** Short names: rooms, boxes, models. */
+export const Name = z.string().max(400);
+/** Lengths in mm, volumes in mL, watts, volts: finite and never negative. */
+export const Measure = z.number().min(0);
+/** Minor units of the job's currency. */
+export const Price = z.number().int().min(0);
+export const Count = z.number().int().min(0);
+export const Colour = z.enum([
+  'black',
+  'white',
+  'red',
+  'blue',
+  'brown',
+  'grey',
+  'yellow',
+  'orange',
+  'purple',
+  'pink',
+  'tan',
+  'green',
+  'green-yellow',
+  'bare',
+  'unknown',
+]);
+export const WireSize = z.enum([
+  '18AWG',
+  '16AWG',
+  '14AWG',
+  '12AWG',
+  '10AWG',
+  '8AWG',
+  '6AWG',
+  '0.75mm2',
+  '1.0mm2',
+  '1.5mm2',
+  '2.5mm2',
+  '4.0mm2',
+  '6.0mm2',
+]);
+export const PracticeId = z.enum(['us', 'ca', 'gb', 'modular']);
+export const ConnectorKind = z.enum(['twist-on', 'lever', 'terminal-block', 'crimp']);
+export const Radio = z.enum(['wifi', 'mesh', 'subghz', 'maker', 'ble', 'none']);
+export const Strategy = z.enum([
+  'single',
+  'both-ends',
+  'keep-mechanical',
+  'companion',
+  'tie-through',
+  'bulb-controller',
+  'module',
+  'linked',
+]);
+export const LoadKind = z.enum([
+  'led',
+  'resistive',
+  'heater',
+  'fluorescent',
+  'magnetic',
+  'electronic',
+  'fan-ac',
+  'fan-dc',
+  'fan-remote',
+  'exhaust-fan',
+  'receptacle',
+  'smart-bulb',
+  'shade',
+  'motor',
+]);
+export const Role = z.enum(['line', 'switched-line', 'line-on', 'load', 'neutral', 'ground', 'traveler', 'spare', 'unknown']);
+
+/** A volume is written in mL or in in3 and kept as typed. */
+export const volume = { mL: Measure.optional(), in3: Measure.optional() };
+export function oneVolume(value: { mL?: number; in3?: number }, context: z.RefinementCtx): void {
+  if (value.mL === undefined && value.in3 === undefined) {
+    context.addIssue({ code: 'custom', path: ['mL'], message: 'is missing: a volume is given as mL or as in3' });
+  } else if (value.mL !== undefined && value.in3 !== undefined) {
+    context.addIssue({ code: 'custom', path: ['in3'], message: 'stands beside mL: give one of the two' });
+  }
+}
+
+export type Colour = z.infer<typeof Colour>;
+export type WireSize = z.infer<typeof WireSize>;
+export type PracticeId = z.infer<typeof PracticeId>;
+export type ConnectorKind = z.infer<typeof ConnectorKind>;
+export type Radio = z.infer<typeof Radio>;
+export type Strategy = z.infer<typeof Strategy>;
+export type LoadKind = z.infer<typeof LoadKind>;
+export type Role = z.infer<typeof Role>;

@@ -1,0 +1,202 @@
+import { type Reason, type Verdict, verdictOf } from '../findings/finding.js';
+import { type JobLookup, lookup, placeKey, wantsSmart } from '../job/lookup.js';
+import type { Device } from '../job/schema/catalogue.js';
+import type { Job } from '../job/schema/job.js';
+import type { Strategy } from '../job/schema/primitives.js';
+import type { Box, Position } from '../job/schema/survey.js';
+import { type GroupPart, groupPart, travelerRule, WITHOUT_PARTNER_DEVICE } from './multi-location.js';
+import { type PlaceFacts, placeFacts } from './place.js';
+import { platformRule } from './rules/client.js';
+import { loadRules } from './rules/load.js';
+import { bodyRule, depthRule, FillAtPlace, gangsRule } from './rules/space.js';
+import { groundRule, lineLoadRule, neutralRule, practiceRule, voltageRule } from './rules/supply.js';
+import { type TerminalNeeds, terminalNeeds } from './terminal-needs.js';
+
+/** One device, in one strategy, at one place. */
+export interface Candidate {
+  deviceId: string;
+  strategy: Strategy;
+  verdict: Verdict;
+  with: string[];
+  partners: { boxId: string; position: number; deviceId: string | null }[];
+  reasons: Reason[];
+}
+
+export interface PlaceMatch {
+  boxId: string;
+  position: number;
+  devices: Candidate[];
+}
+
+const ALONE: readonly Strategy[] = ['single', 'bulb-controller', 'module'];
+const IN_GROUP: readonly Strategy[] = ['both-ends', 'keep-mechanical', 'companion', 'tie-through', 'bulb-controller', 'module', 'linked'];
+
+/** Every place that wants a smart device against every device of the catalogue, blocked ones too. */
+export function matchJob(job: Job): PlaceMatch[] {
+  const known = lookup(job);
+  return job.boxes.flatMap((box) => matchBox(box, known));
+}
+
+export function matchBox(box: Box, known: JobLookup): PlaceMatch[] {
+  return box.positions.filter(wantsSmart).map((position) => ({
+    boxId: box.id,
+    position: position.index,
+    devices: matchPlace(box, position, known),
+  }));
+}
+
+export function matchPlace(box: Box, position: Position, known: JobLookup): Candidate[] {
+  const place = placeFacts(box, position, known);
+  const judge = new PlaceJudge(place);
+  const strategies = place.group ? IN_GROUP : ALONE;
+  return known.job.catalogue.devices.flatMap((device) => strategies.map((strategy) => judge.candidate(device, strategy)));
+}
+
+/** Judges devices at one place; keeps what many of them share. */
+class PlaceJudge {
+  private readonly fill: FillAtPlace;
+  private others: { place: PlaceFacts; judge: PlaceJudge }[] | undefined;
+
+  constructor(readonly place: PlaceFacts) {
+    this.fill = new FillAtPlace(place);
+  }
+
+  candidate(device: Device, strategy: Strategy): Candidate {
+    const parts: string[] = [];
+    const { reasons, partners } = this.place.group ? this.inGroup(device, strategy, parts) : this.alone(device, strategy, parts);
+    const verdict = verdictOf(reasons, parts);
+    return { deviceId: device.id, strategy, verdict, with: parts, partners, reasons };
+  }
+
+  private alone(device: Device, strategy: Strategy, parts: string[]): { reasons: Reason[]; partners: Candidate['partners'] } {
+    const notOffered = strategyReason(device, strategy);
+    return { reasons: notOffered ? [notOffered] : this.rules(device, strategy, terminalNeeds(device), parts), partners: [] };
+  }
+
+  private inGroup(device: Device, strategy: Strategy, parts: string[]): { reasons: Reason[]; partners: Candidate['partners'] } {
+    const answer = groupPart(device, strategy, this.place);
+    if ('block' in answer) return { reasons: [answer.block], partners: [] };
+    const reasons = this.asPart(device, strategy, answer.part, parts);
+    const partners: Candidate['partners'] = [];
+    const mainPlace = answer.part.role === 'partner' && !WITHOUT_PARTNER_DEVICE.has(strategy) ? this.mainElsewhere() : undefined;
+    if (answer.part.role === 'partner' && !WITHOUT_PARTNER_DEVICE.has(strategy) && !mainPlace)
+      reasons.push({ rule: 'multi-location', outcome: 'block', code: 'multi-location.no-main', facts: { strategy } });
+    for (const other of this.otherPlaces()) {
+      const { boxId, position, deviceId, reason } = partnerAt(other, device, strategy, answer.part, other === mainPlace);
+      partners.push({ boxId, position, deviceId });
+      if (reason) reasons.push(reason);
+    }
+    return { reasons, partners };
+  }
+
+  /** The rules for a device in its part of a group strategy. A partner wants only what the strategy lists for it. */
+  asPart(device: Device, strategy: Strategy, part: GroupPart, parts: string[]): Reason[] {
+    const own = terminalNeeds(device);
+    const wanted = part.entry.partner ?? {};
+    const needs: TerminalNeeds =
+      part.role === 'main'
+        ? own
+        : { line: wanted.line ?? own.line, load: false, neutral: wanted.neutral ?? own.neutral, travelers: wanted.travelers ?? 0 };
+    return [...this.rules(device, strategy, needs, parts, part.role), ...travelerRule(this.place, part, strategy)];
+  }
+
+  private rules(device: Device, strategy: Strategy, needs: TerminalNeeds, parts: string[], role: GroupPart['role'] = 'main'): Reason[] {
+    const { place } = this;
+    const inBox = device.mount === 'box';
+    return [
+      ...practiceRule(place, device),
+      ...voltageRule(place, device, needs),
+      ...neutralRule(place, device, needs),
+      ...groundRule(place, device),
+      ...lineLoadRule(place, device, needs),
+      ...(role === 'main' ? loadRules(place, device, parts) : []),
+      ...(inBox ? [...gangsRule(place, device), ...bodyRule(place, device), ...depthRule(place, device)] : []),
+      ...this.fill.rule(device, strategy),
+      ...(role === 'main' || device.radio !== 'none' ? platformRule(place, device) : []),
+    ];
+  }
+
+  /** The place of the group, other than this one, whose device feeds the load. */
+  private mainElsewhere() {
+    const others = this.otherPlaces();
+    return others.find((other) => other.place.load === 'present') ?? others.find((other) => other.place.load === 'unknown');
+  }
+
+  private otherPlaces(): { place: PlaceFacts; judge: PlaceJudge }[] {
+    if (!this.others) {
+      const { group, known, box, position } = this.place;
+      this.others = (group?.places ?? []).flatMap((place) => {
+        if (place.boxId === box.id && place.position === position.index) return [];
+        const other = known.boxes.get(place.boxId);
+        const at = other?.positions.find((candidate) => candidate.index === place.position);
+        if (!other || !at) return [];
+        const facts = placeFacts(other, at, known);
+        return [{ place: facts, judge: new PlaceJudge(facts) }];
+      });
+    }
+    return this.others;
+  }
+}
+
+/** Outside a group: a device in a box cannot be a module at the fitting, and only some can keep bulbs on constant power. */
+function strategyReason(device: Device, strategy: Strategy): Reason | undefined {
+  if (
+    strategy === 'bulb-controller' &&
+    !device.bulbController &&
+    !device.channels.some((channel) => channel.alwaysOnMode && channel.kind !== 'dimmer')
+  )
+    return { rule: 'bulb-family', outcome: 'block', code: 'bulb-family.not-a-controller', facts: {} };
+  if (strategy === 'module' && device.mount !== 'fitting') return { rule: 'body', outcome: 'block', code: 'body.not-a-module', facts: {} };
+  if (strategy === 'single' && device.mount === 'fitting')
+    return { rule: 'body', outcome: 'block', code: 'body.at-the-fitting', facts: {} };
+  if (strategy === 'single' && device.mount === 'surface') return { rule: 'body', outcome: 'block', code: 'body.surface', facts: {} };
+  return undefined;
+}
+
+/** The first partner device that suits at another place of the group, or why none does. */
+function partnerAt(
+  other: { place: PlaceFacts; judge: PlaceJudge },
+  device: Device,
+  strategy: Strategy,
+  part: GroupPart,
+  wantsMain: boolean,
+): { boxId: string; position: number; deviceId: string | null; reason?: Reason } {
+  const { box, position, known } = other.place;
+  const where = { boxId: box.id, position: position.index };
+  if (WITHOUT_PARTNER_DEVICE.has(strategy)) return { ...where, deviceId: null };
+  const candidates = (part.entry.partnerIds ?? []).flatMap((id) => known.devices.get(id) ?? []);
+  // A partner device asks for a main device where the load is and for further partners elsewhere.
+  let worst: Reason | undefined;
+  let unproved: { deviceId: string; reason: Reason } | undefined;
+  for (const candidate of part.role === 'partner' && !wantsMain ? [device, ...candidates] : candidates) {
+    const answer = groupPart(candidate, strategy, other.place);
+    if ('block' in answer) {
+      worst ??= answer.block;
+      continue;
+    }
+    const role: GroupPart = { role: wantsMain ? 'main' : 'partner', entry: answer.part.entry };
+    const reasons = other.judge.asPart(candidate, strategy, role, []);
+    const verdict = verdictOf(reasons, []);
+    if (verdict === 'fits') return { ...where, deviceId: candidate.id };
+    const telling = reasons.find((reason) => reason.outcome === (verdict === 'no' ? 'block' : 'unproved'));
+    if (verdict === 'unproved' && telling) unproved ??= { deviceId: candidate.id, reason: telling };
+    else worst ??= telling;
+  }
+  const facts = {
+    box: box.name,
+    position: position.index,
+    because: (unproved?.reason ?? worst)?.rule ?? 'multi-location',
+    place: placeKey(box.id, position.index),
+  };
+  if (unproved)
+    return {
+      ...where,
+      deviceId: unproved.deviceId,
+      reason: { rule: 'multi-location', outcome: 'unproved', code: 'multi-location.partner-unproved', facts },
+    };
+  return {
+    ...where,
+    deviceId: candidates[0]?.id ?? null,
+    reason: { rule: 'multi-location', outcome: 'block', code: 'multi-location.partner', facts },
+  };
+}

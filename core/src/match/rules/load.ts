@@ -1,0 +1,98 @@
+import type { Reason } from '../../findings/finding.js';
+import type { Channel, Device } from '../../job/schema/catalogue.js';
+import type { Load } from '../../job/schema/job.js';
+import type { LoadKind } from '../../job/schema/primitives.js';
+import { assignChannels } from '../../loads/channels.js';
+import { removedSides } from '../../loads/fins.js';
+import { rateChannel } from '../../loads/rating.js';
+import { rounded } from '../../units/volume.js';
+import type { PlaceFacts } from '../place.js';
+import { isTwoWire } from '../terminal-needs.js';
+
+/** What a device fed through its lamps may feed. */
+const TWO_WIRE_KINDS: ReadonlySet<LoadKind> = new Set(['led', 'resistive', 'fluorescent', 'magnetic', 'electronic']);
+
+/** Rules about what the device feeds: kind, channels, rating, minimum load, dimmable. Adds a bypass part to `parts` where one helps. */
+export function loadRules(place: PlaceFacts, device: Device, parts: string[]): Reason[] {
+  if (device.channels.length === 0) return [];
+  if (place.loads.length === 0) return [{ rule: 'load-kind', outcome: 'unproved', code: 'load-kind.unknown', facts: {} }];
+  const selection = place.known.selections.get(`${place.box.id}/${place.position.index}`);
+  const chosen = selection?.deviceId === device.id ? selection.channels : undefined;
+  const { fed, unfed } = assignChannels(device, place.loads, chosen);
+  const reasons: Reason[] = [];
+  if (unfed.length > 0) {
+    const facts = { channels: device.channels.length, loads: place.loads.length, left: unfed.map((load) => load.name) };
+    reasons.push({ rule: 'channels', outcome: 'block', code: 'channels.too-few', facts });
+  }
+  // Two loads on one wire reach a device together: they cannot be put on two channels.
+  if (fed.length > 1 && place.loadNet?.includes('+')) {
+    reasons.push({ rule: 'channels', outcome: 'block', code: 'channels.one-wire', facts: { loads: place.loads.map((load) => load.name) } });
+  }
+  for (const { channel, loads } of fed) reasons.push(...channelRules(place, device, channel, loads, parts));
+  return reasons;
+}
+
+function channelRules(place: PlaceFacts, device: Device, channel: Channel, loads: readonly Load[], parts: string[]): Reason[] {
+  const reasons: Reason[] = [];
+  const volts = place.circuits[0]?.volts ?? device.volts[0] ?? 0;
+  const sides = removedSides(place.box, place.position, device, place.known);
+  const rating = rateChannel(channel, loads, volts, sides);
+  const twoWire = isTwoWire(device);
+  for (const load of loads) {
+    if (rating.unrated.includes(load)) {
+      reasons.push({
+        rule: 'load-kind',
+        outcome: 'block',
+        code: 'load-kind.unrated',
+        facts: { load: load.name, kind: load.kind, channel: channel.kind },
+      });
+    } else if (twoWire && !TWO_WIRE_KINDS.has(load.kind)) {
+      reasons.push({ rule: 'load-kind', outcome: 'block', code: 'load-kind.two-wire', facts: { load: load.name, kind: load.kind } });
+    }
+    if (channel.kind === 'dimmer') reasons.push(...dimmable(load));
+  }
+  if (rating.verdict !== 'ok') {
+    const first = rating.shares[0];
+    const facts = {
+      percent: rounded(rating.share * 100, 1),
+      limitPercent: rating.limit * 100,
+      quantity: rounded(
+        rating.shares.reduce((sum, entry) => sum + (entry.unit === first?.unit ? entry.quantity : 0), 0),
+        1,
+      ),
+      limit: first?.limit ?? 0,
+      unit: first?.unit ?? 'W',
+      removedSides: sides,
+      mixed: rating.shares.some((entry) => entry.unit !== first?.unit || entry.limit !== first?.limit),
+    };
+    reasons.push(
+      rating.verdict === 'over'
+        ? { rule: 'rating', outcome: 'block', code: 'rating.over', facts }
+        : { rule: 'rating', outcome: 'warn', code: 'rating.margin', facts },
+    );
+  }
+  if (twoWire) reasons.push(...minimumLoad(place, channel, loads, parts));
+  return reasons;
+}
+
+function dimmable(load: Load): Reason[] {
+  if (load.dimmable === false) return [{ rule: 'dimmable', outcome: 'block', code: 'dimmable.not', facts: { load: load.name } }];
+  if (load.dimmable === undefined && load.kind !== 'resistive')
+    return [{ rule: 'dimmable', outcome: 'unproved', code: 'dimmable.unknown', facts: { load: load.name } }];
+  return [];
+}
+
+function minimumLoad(place: PlaceFacts, channel: Channel, loads: readonly Load[], parts: string[]): Reason[] {
+  const minimum = channel.minWatts ?? 0;
+  const watts = loads.reduce((sum, load) => sum + load.count * load.wattsEach, 0);
+  if (watts >= minimum) return [];
+  const { bypassPartId } = channel;
+  const facts = { watts: rounded(watts, 1), minimum };
+  if (bypassPartId === undefined) return [{ rule: 'minimum-load', outcome: 'block', code: 'minimum-load.under', facts }];
+  if (!loads.some((load) => load.fitted?.includes(bypassPartId))) {
+    parts.push(bypassPartId);
+    const part = place.known.job.catalogue.parts.find((entry) => entry.id === bypassPartId);
+    return [{ rule: 'minimum-load', outcome: 'note', code: 'minimum-load.bypass', facts: { ...facts, part: part?.name ?? bypassPartId } }];
+  }
+  return [];
+}

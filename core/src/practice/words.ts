@@ -1,0 +1,102 @@
+import type { LoadKind, PracticeId, Role, Strategy } from '../job/schema/primitives.js';
+import type { ExistingDevice } from '../job/schema/survey.js';
+
+/** The trade's words where they differ by practice; everything a sentence needs is looked up here. */
+export interface Words {
+  practice: string;
+  roles: Record<Role, string>;
+  ground: string;
+  existing: Record<ExistingDevice, string>;
+  gang: string;
+  circuitBreaker: string;
+}
+
+const NORTH_AMERICA: Omit<Words, 'practice'> = {
+  roles: {
+    line: 'line',
+    'switched-line': 'switched line',
+    'line-on': 'line on',
+    load: 'load',
+    neutral: 'neutral',
+    ground: 'ground',
+    traveler: 'traveler',
+    spare: 'spare',
+    unknown: 'not told',
+  },
+  ground: 'ground',
+  existing: {
+    'single-pole': 'single-pole switch',
+    'double-pole': 'double-pole switch',
+    'double-single-pole': 'two switches on one yoke',
+    'three-way': 'three-way switch',
+    'four-way': 'four-way switch',
+    dimmer: 'dimmer',
+    'fan-control': 'fan control',
+    'fan-light': 'fan and light control',
+    timer: 'timer',
+    sensor: 'sensor switch',
+    receptacle: 'receptacle',
+    smart: 'smart device',
+    blank: 'blank',
+    none: 'nothing fitted',
+  },
+  gang: 'gang',
+  circuitBreaker: 'breaker',
+};
+
+const BRITAIN: Omit<Words, 'practice'> = {
+  ...NORTH_AMERICA,
+  roles: {
+    ...NORTH_AMERICA.roles,
+    line: 'permanent live',
+    'switched-line': 'live from another switch',
+    'line-on': 'live out',
+    load: 'switched live',
+    ground: 'earth',
+    traveler: 'strapper',
+  },
+  ground: 'earth',
+  existing: {
+    ...NORTH_AMERICA.existing,
+    'single-pole': 'one-way switch',
+    'double-single-pole': 'two-switch plate',
+    'three-way': 'two-way switch',
+    'four-way': 'intermediate switch',
+    receptacle: 'socket',
+  },
+};
+
+export const WORDS: Record<PracticeId, Words> = {
+  us: { ...NORTH_AMERICA, practice: 'United States' },
+  ca: { ...NORTH_AMERICA, practice: 'Canada' },
+  gb: { ...BRITAIN, practice: 'Britain' },
+  modular: { ...BRITAIN, practice: 'modular plates', gang: 'module' },
+};
+
+export const LOAD_WORDS: Record<LoadKind, string> = {
+  led: 'LED lamps',
+  resistive: 'filament lamps',
+  heater: 'heater',
+  fluorescent: 'fluorescent tubes',
+  magnetic: 'magnetic transformer',
+  electronic: 'electronic transformer',
+  'fan-ac': 'AC fan',
+  'fan-dc': 'DC fan',
+  'fan-remote': 'fan with its own remote',
+  'exhaust-fan': 'exhaust fan',
+  receptacle: 'receptacle',
+  'smart-bulb': 'smart bulbs',
+  shade: 'shade',
+  motor: 'motor',
+};
+
+export const STRATEGY_WORDS: Record<Strategy, string> = {
+  single: 'on its own',
+  'both-ends': 'a smart device at both ends',
+  'keep-mechanical': 'smart here, the other switch stays',
+  companion: 'main device with a companion',
+  'tie-through': 'the far switch is tied through',
+  'bulb-controller': 'bulbs on constant power',
+  module: 'a module at the fitting',
+  linked: 'linked by the hub',
+};

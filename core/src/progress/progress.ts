@@ -1,0 +1,181 @@
+import { assessBox } from '../enclosure/assess.js';
+import { boxesOfRoom, type JobLookup, lookup, placeKey, roomsInOrder, wantsSmart } from '../job/lookup.js';
+import type { Job } from '../job/schema/job.js';
+import type { Box } from '../job/schema/survey.js';
+import { looksLikeGround } from '../practice/wire.js';
+
+/** The stages of a box in the order of the work. */
+export const STAGES = ['surveyed', 'identified', 'chosen', 'wired', 'paired'] as const;
+export type Stage = (typeof STAGES)[number];
+
+/** What still keeps a box from a stage: a code, and what to count or name. The sentence stands in {@link blockerText}. */
+export interface Blocker {
+  stage: Stage;
+  code:
+    | 'no-conductors'
+    | 'no-positions'
+    | 'volume-not-read'
+    | 'depth-not-read'
+    | 'loads-not-named'
+    | 'no-circuit'
+    | 'not-identified'
+    | 'not-chosen'
+    | 'over-full'
+    | 'too-deep'
+    | 'not-mounted'
+    | 'not-paired'
+    | 'pairing-failed';
+  count: number;
+}
+
+export interface BoxProgress {
+  boxId: string;
+  roomId: string;
+  /** For each stage: done, due, or not wanted here (a box without smart places is neither chosen nor paired). */
+  stages: Record<Stage, 'done' | 'due' | 'not-wanted'>;
+  blockers: Blocker[];
+  /** The first stage that is due. */
+  next: Stage | null;
+}
+
+export interface RoomProgress {
+  roomId: string;
+  boxes: BoxProgress[];
+  /** Done and wanted boxes for each stage. */
+  counts: Record<Stage, { done: number; of: number }>;
+}
+
+export function jobProgress(job: Job): RoomProgress[] {
+  const known = lookup(job);
+  return roomsInOrder(job).map((room) => {
+    const boxes = boxesOfRoom(job, room.id).map((box) => boxProgress(box, known));
+    const counts = Object.fromEntries(
+      STAGES.map((stage) => [
+        stage,
+        {
+          done: boxes.filter((box) => box.stages[stage] === 'done').length,
+          of: boxes.filter((box) => box.stages[stage] !== 'not-wanted').length,
+        },
+      ]),
+    ) as RoomProgress['counts'];
+    return { roomId: room.id, boxes, counts };
+  });
+}
+
+export function boxProgress(box: Box, known: JobLookup): BoxProgress {
+  const blockers: Blocker[] = [
+    ...surveyBlockers(box),
+    ...identifyBlockers(box),
+    ...choiceBlockers(box, known),
+    ...mountBlockers(box, known),
+    ...pairBlockers(box, known),
+  ];
+  const smart = box.positions.some(wantsSmart);
+  const stages = Object.fromEntries(
+    STAGES.map((stage) => {
+      const wanted = stage === 'surveyed' || stage === 'identified' || smart;
+      const done = !blockers.some((blocker) => blocker.stage === stage);
+      return [stage, wanted ? (done ? 'done' : 'due') : 'not-wanted'];
+    }),
+  ) as BoxProgress['stages'];
+  return { boxId: box.id, roomId: box.roomId, stages, blockers, next: STAGES.find((stage) => stages[stage] === 'due') ?? null };
+}
+
+const when = (condition: boolean, stage: Stage, code: Blocker['code'], count = 1): Blocker[] => (condition ? [{ stage, code, count }] : []);
+
+function surveyBlockers(box: Box): Blocker[] {
+  const { capacity, depth } = box.enclosure;
+  const noVolume =
+    (capacity.from === 'marked' && !(capacity.mL || capacity.in3)) ||
+    (capacity.from === 'measured' && !(capacity.width && capacity.height && capacity.depth));
+  const unnamed = box.positions.filter(
+    (position) => position.existing !== 'blank' && position.existing !== 'none' && position.loadIds.length === 0,
+  ).length;
+  return [
+    ...when(box.conductors.length === 0, 'surveyed', 'no-conductors'),
+    ...when(box.positions.length === 0, 'surveyed', 'no-positions'),
+    ...when(noVolume, 'surveyed', 'volume-not-read'),
+    ...when(depth === 0, 'surveyed', 'depth-not-read'),
+    ...when(unnamed > 0, 'surveyed', 'loads-not-named', unnamed),
+    ...when(box.circuitIds.length === 0, 'surveyed', 'no-circuit'),
+  ];
+}
+
+/** Conductors from outside that nobody has told yet; grounds by colour aside. */
+export function untold(box: Box): string[] {
+  const told = new Set(box.labels.filter((label) => label.role !== 'unknown').map((label) => label.conductorId));
+  return box.conductors
+    .filter((conductor) => conductor.cableId !== undefined && !looksLikeGround(conductor) && !told.has(conductor.id))
+    .map((conductor) => conductor.id);
+}
+
+function identifyBlockers(box: Box): Blocker[] {
+  const count = untold(box).length;
+  return [...when(box.conductors.length === 0, 'identified', 'no-conductors'), ...when(count > 0, 'identified', 'not-identified', count)];
+}
+
+function choiceBlockers(box: Box, known: JobLookup): Blocker[] {
+  const open = box.positions.filter((position) => wantsSmart(position) && !known.selections.has(placeKey(box.id, position.index))).length;
+  const chosen = box.positions.some((position) => known.selections.get(placeKey(box.id, position.index))?.deviceId);
+  const planned = chosen ? assessBox(box, known, 'planned') : undefined;
+  return [
+    ...when(open > 0, 'chosen', 'not-chosen', open),
+    ...when(planned?.verdict === 'over', 'chosen', 'over-full'),
+    ...when(planned?.depth.verdict === 'too-deep', 'chosen', 'too-deep'),
+  ];
+}
+
+/** Boxes that an event, not corrected since, shows as mounted. */
+export function mountedBoxes(job: Job): Set<string> {
+  const corrected = new Set(job.events.filter((event) => event.kind === 'correction').map((event) => event.of));
+  return new Set(
+    job.events.flatMap((event) => (event.kind === 'mounted' && event.boxId && !(event.id && corrected.has(event.id)) ? [event.boxId] : [])),
+  );
+}
+
+function mountBlockers(box: Box, known: JobLookup): Blocker[] {
+  return when(!mountedBoxes(known.job).has(box.id), 'wired', 'not-mounted');
+}
+
+function pairBlockers(box: Box, known: JobLookup): Blocker[] {
+  let waiting = 0;
+  let failed = 0;
+  for (const position of box.positions) {
+    const selection = known.selections.get(placeKey(box.id, position.index));
+    const device = selection?.deviceId ? known.devices.get(selection.deviceId) : undefined;
+    if (!wantsSmart(position) || (device && device.radio === 'none')) continue;
+    if (!device) {
+      // A mechanical device chosen to stay has nothing to pair.
+      if (!selection) waiting += 1;
+      continue;
+    }
+    const channels = Math.max(1, device.channels.length);
+    const records = known.job.pairings.filter(
+      (pairing) => pairing.boxId === box.id && pairing.position === position.index && pairing.deviceId === device.id,
+    );
+    waiting += channels - records.filter((pairing) => pairing.state === 'joined').length;
+    failed += records.filter((pairing) => pairing.state === 'failed').length;
+  }
+  return [...when(failed > 0, 'paired', 'pairing-failed', failed), ...when(waiting > failed, 'paired', 'not-paired', waiting - failed)];
+}
+
+const BLOCKER_TEXT: Record<Blocker['code'], (count: number) => string> = {
+  'no-conductors': () => 'no conductors recorded',
+  'no-positions': () => 'no positions recorded',
+  'volume-not-read': () => 'box volume not read',
+  'depth-not-read': () => 'box depth not measured',
+  'loads-not-named': (count) => `what ${count === 1 ? 'a position operates' : `${count} positions operate`} is not named`,
+  'no-circuit': () => 'no circuit named',
+  'not-identified': (count) => `${count} conductor${count === 1 ? '' : 's'} not identified`,
+  'not-chosen': (count) => `${count} place${count === 1 ? '' : 's'} without a device`,
+  'over-full': () => 'over-full as planned',
+  'too-deep': () => 'chosen device too deep',
+  'not-mounted': () => 'not wired and mounted',
+  'not-paired': (count) => `${count} channel${count === 1 ? '' : 's'} to pair`,
+  'pairing-failed': (count) => `pairing failed on ${count} channel${count === 1 ? '' : 's'}`,
+};
+
+/** `3 conductors not identified`. */
+export function blockerText(blocker: Pick<Blocker, 'code' | 'count'>): string {
+  return BLOCKER_TEXT[blocker.code](blocker.count);
+}

@@ -1,0 +1,27 @@
+const swc = (tsx) => [
+  '@swc/jest',
+  {
+    jsc: { target: 'es2022', parser: { syntax: 'typescript', tsx }, transform: { react: { runtime: 'automatic' } } },
+    module: { type: 'es6' },
+  },
+];
+const project = (name, more = {}) => ({
+  displayName: name,
+  rootDir: `./${name}`,
+  testMatch: ['<rootDir>/src/**/*.test.ts', '<rootDir>/src/**/*.test.tsx'],
+  extensionsToTreatAsEsm: ['.ts', '.tsx'],
+  transform: { '^.+\\.ts$': swc(false), '^.+\\.tsx$': swc(true) },
+  moduleNameMapper: { '^(\\.{1,2}/.*)\\.js$': '$1', '\\.css$': '<rootDir>/src/test-support/no-style.ts' },
+  ...more,
+});
+
+export default {
+  projects: [
+    project('core'),
+    project('cli'),
+    project('demo'),
+    project('standin'),
+    project('server', { globalSetup: '<rootDir>/src/test-support/start-database.ts', globalTeardown: '<rootDir>/src/test-support/stop-database.ts' }),
+    project('web', { testEnvironment: 'jsdom', setupFiles: ['<rootDir>/src/test-support/browser-parts.ts'] }),
+  ],
+};
