@@ -1,0 +1,2 @@
+export { demoCatalogue } from './catalogue.js';
+export { quillonPoint } from './quillon-point.js';
