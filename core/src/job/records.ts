@@ -1,3 +1,4 @@
+import { sameJson } from './same.js';
 import type { Job } from './schema/job.js';
 
 /**
@@ -69,13 +70,33 @@ export function findRecord(job: Job, kind: RecordKind, key: string): { record: J
   return record === undefined ? undefined : { record, index };
 }
 
+const CATALOGUE_LISTS: ReadonlySet<string> = new Set(
+  LIST_KINDS.flatMap((kind) => (RECORD_LISTS[kind].length === 2 ? [RECORD_LISTS[kind][1] as string] : [])),
+);
 const LISTED: ReadonlySet<string> = new Set(LIST_KINDS.map((kind) => RECORD_LISTS[kind][0]));
 
 /** The document without its lists of records. Unknown fields of the catalogue object stay with the header under `catalogue`. */
 export function headerOf(job: Job): JobRecord {
   const header: JobRecord = {};
   for (const [field, value] of Object.entries(job)) if (!LISTED.has(field)) header[field] = value;
+  const rest = Object.entries(job.catalogue).filter(([field]) => !CATALOGUE_LISTS.has(field));
+  if (rest.length > 0) header.catalogue = Object.fromEntries(rest);
   return header;
+}
+
+/** Which of the lists a document may leave out are there. */
+export function listsOf(job: Job): ListKind[] {
+  return LIST_KINDS.filter((kind) => listOf(job, kind) !== undefined);
+}
+
+/** The document put together again from its header and lists; the counterpart of {@link headerOf} and {@link listOf}. */
+export function assembleJob(header: JobRecord, lists: ReadonlyMap<ListKind, readonly JobRecord[]>): Job {
+  let job = { ...header, catalogue: { ...(header.catalogue as JobRecord | undefined) } } as unknown as Job;
+  for (const kind of LIST_KINDS) {
+    const list = lists.get(kind);
+    if (list !== undefined) job = withList(job, kind, list);
+  }
+  return job;
 }
 
 export interface RecordChange {
@@ -92,7 +113,7 @@ export function changedRecords(before: Job, after: Job): RecordChange[] {
   const was = headerOf(before);
   const now = headerOf(after);
   const fields = new Set([...Object.keys(was), ...Object.keys(now)]);
-  if ([...fields].some((field) => was[field] !== now[field])) changes.push({ kind: 'job', key: after.id, record: now });
+  if ([...fields].some((field) => was[field] !== now[field] && !(field === 'catalogue' && sameJson(was[field], now[field])))) changes.push({ kind: 'job', key: after.id, record: now });
   for (const kind of LIST_KINDS) {
     const old = listOf(before, kind);
     const list = listOf(after, kind);

@@ -12,7 +12,7 @@ export interface Refusal {
 export type Reduced = { ok: true; job: Job } | { ok: false; refusal: Refusal };
 
 /** Fields of the header that no edit may touch: they are what the document is. */
-const FIXED = new Set(['format', 'version', 'id']);
+const FIXED = new Set(['format', 'version', 'id', 'catalogue']);
 
 /**
  * The job after the edit; everything untouched is shared with the job before it. All parts or none.

@@ -1,0 +1,33 @@
+import { z } from 'zod';
+import type { RecordKind } from './records.js';
+import { CatalogueEnclosure, Connector, Device, Hub, Part, Platform } from './schema/catalogue.js';
+import { Circuit, ControlPoint, Group, Job, JobEvent, jobHeader, Load, Pairing, Room, Run, Selection } from './schema/job.js';
+import { open } from './schema/primitives.js';
+import { Box } from './schema/survey.js';
+
+/** The schema of one record of each kind. */
+export const RECORD_SCHEMAS: Record<RecordKind, z.ZodType> = {
+  job: open(jobHeader),
+  circuit: Circuit,
+  room: Room,
+  load: Load,
+  box: Box,
+  run: Run,
+  group: Group,
+  controlPoint: ControlPoint,
+  thing: z.looseObject({}),
+  selection: Selection,
+  pairing: Pairing,
+  hubSetup: z.looseObject({}),
+  account: z.looseObject({}),
+  automation: z.looseObject({}),
+  event: JobEvent,
+  photo: z.looseObject({}),
+  override: Job.shape.overrides.unwrap().element,
+  device: Device,
+  hub: Hub,
+  part: Part,
+  connector: Connector,
+  enclosure: CatalogueEnclosure,
+  platform: Platform,
+};

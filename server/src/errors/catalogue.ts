@@ -1,0 +1,28 @@
+/** Every way a request can fail, with its status. `docs/errors.md` lists the same and a test compares the two. */
+export const ERRORS = {
+  'bad-request': { status: 400, says: 'The body, the address or a header is not what the route takes; `problems` names each field.' },
+  'not-json': { status: 400, says: 'The body is not JSON.' },
+  'no-such-route': { status: 404, says: 'There is nothing at this address.' },
+  'no-such-job': { status: 404, says: 'No job has this id.' },
+  'no-such-join': { status: 404, says: 'The site knows no such try at joining.' },
+  'job-exists': { status: 409, says: 'A job with this id is there already; say `replace` or `copy`.' },
+  'too-large': { status: 413, says: 'The body is larger than the route takes.' },
+  'wrong-media-type': { status: 415, says: 'The body must be sent as application/json.' },
+  'unusable-job': { status: 422, says: 'The job file has errors; `problems` lists them with JSON Pointers.' },
+  'too-many-requests': { status: 429, says: 'Too many requests in a short time; wait and send again.' },
+  'site-unreachable': { status: 502, says: 'The site (router, hubs, devices) does not answer.' },
+  'database-unreachable': { status: 503, says: 'The database does not answer; nothing was changed.' },
+  internal: { status: 500, says: 'A fault of the program; nothing was changed.' },
+} as const satisfies Record<string, { status: number; says: string }>;
+
+export type ErrorCode = keyof typeof ERRORS;
+
+/** Thrown by routes; becomes `{"error": {"code", "message", "problems"?}}` with the status of the catalogue. */
+export class RequestError extends Error {
+  constructor(
+    readonly code: ErrorCode,
+    readonly problems: readonly { path: string; message: string }[] = [],
+  ) {
+    super(ERRORS[code].says);
+  }
+}

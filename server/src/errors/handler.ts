@@ -1,0 +1,40 @@
+import { pointer } from '@inventario/core';
+import type { FastifyError, FastifyInstance, FastifyReply } from 'fastify';
+import { hasZodFastifySchemaValidationErrors } from 'fastify-type-provider-zod';
+import { BaseError, ConnectionError } from 'sequelize';
+import { ERRORS, type ErrorCode, RequestError } from './catalogue.js';
+
+const BY_FASTIFY: Record<string, ErrorCode> = {
+  FST_ERR_CTP_INVALID_JSON_BODY: 'not-json',
+  FST_ERR_CTP_EMPTY_JSON_BODY: 'not-json',
+  FST_ERR_CTP_INVALID_MEDIA_TYPE: 'wrong-media-type',
+  FST_ERR_CTP_BODY_TOO_LARGE: 'too-large',
+  FST_ERR_NOT_FOUND: 'no-such-route',
+};
+
+export function sendError(reply: FastifyReply, code: ErrorCode, problems: RequestError['problems'] = []): FastifyReply {
+  const { status, says } = ERRORS[code];
+  return reply.code(status).send({ error: { code, message: says, ...(problems.length > 0 ? { problems } : {}) } });
+}
+
+/** One shape for every failure, and a log entry for those that are ours. */
+export function handleErrors(app: FastifyInstance): void {
+  app.setNotFoundHandler((_, reply) => sendError(reply, 'no-such-route'));
+  app.setErrorHandler((error: FastifyError, request, reply) => {
+    if (error instanceof RequestError) return sendError(reply, error.code, error.problems);
+    if (hasZodFastifySchemaValidationErrors(error)) {
+      const problems = error.validation.map((issue) => ({
+        path: issue.instancePath || pointer(((issue.params as { issue?: { path?: PropertyKey[] } }).issue?.path ?? []) as PropertyKey[]),
+        message: issue.message ?? 'is not allowed',
+      }));
+      return sendError(reply, 'bad-request', problems);
+    }
+    const known = BY_FASTIFY[error.code];
+    if (known) return sendError(reply, known);
+    if (error.statusCode === 429) return sendError(reply, 'too-many-requests');
+    request.log.error({ err: error }, 'request failed');
+    if (error instanceof ConnectionError || (error instanceof BaseError && /connect|pool/i.test(error.message))) return sendError(reply, 'database-unreachable');
+    if (error.statusCode !== undefined && error.statusCode < 500) return sendError(reply, 'bad-request', [{ path: '', message: error.message }]);
+    return sendError(reply, 'internal');
+  });
+}

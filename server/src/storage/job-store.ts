@@ -1,0 +1,230 @@
+import {
+  assembleJob,
+  type Change,
+  changedRecords,
+  type Edit,
+  headerOf,
+  type Job,
+  type JobRecord,
+  type ListKind,
+  LIST_KINDS,
+  listOf,
+  listsOf,
+  type RecordChange,
+  recordKey,
+} from '@inventario/core';
+import { Op, type Sequelize, type Transaction } from 'sequelize';
+import { defineTables, type RecordRow, TABLE_NAMES, TABLES, type TableName, type Tables, tableOf } from './tables.js';
+
+/** A job as the database holds it: the document, the change it stands at, and where each record is kept in its list. */
+export interface StoredJob {
+  job: Job;
+  sequence: number;
+  places: ReadonlyMap<string, number>;
+  updatedAt: Date;
+}
+
+const rowName = (kind: ListKind, key: string) => `${kind}/${key}`;
+
+/** Jobs in rows. Every write happens in a transaction that holds the job's row; what was read is kept by sequence. */
+export class JobStore {
+  private readonly tables: Tables;
+  private readonly cache = new Map<string, StoredJob & { text?: string }>();
+
+  constructor(private readonly sequelize: Sequelize) {
+    this.tables = defineTables(sequelize);
+  }
+
+  transaction<Result>(work: (transaction: Transaction) => Promise<Result>): Promise<Result> {
+    return this.sequelize.transaction(work);
+  }
+
+  async ids(): Promise<string[]> {
+    const rows = await this.tables.jobs.findAll({ attributes: ['id'], order: [['updatedAt', 'DESC'], ['id', 'ASC']] });
+    return rows.map((row) => row.get('id') as string);
+  }
+
+  /** The job at its present sequence. `lock` holds its row until the transaction ends. */
+  async read(id: string, transaction?: Transaction, lock = false): Promise<StoredJob | undefined> {
+    const row = await this.tables.jobs.findByPk(id, {
+      attributes: ['sequence', 'updatedAt'],
+      ...(transaction ? { transaction } : {}),
+      ...(lock && transaction ? { lock: transaction.LOCK.UPDATE } : {}),
+    });
+    if (!row) return undefined;
+    const known = this.cache.get(id);
+    if (known && known.sequence === row.get('sequence')) return known;
+    return transaction ? this.load(id, transaction) : this.sequelize.transaction({ readOnly: true }, (own) => this.load(id, own));
+  }
+
+  /** The whole job as JSON text, made once for each change. */
+  async readText(id: string): Promise<{ text: string; sequence: number } | undefined> {
+    const stored = (await this.read(id)) as (StoredJob & { text?: string }) | undefined;
+    if (!stored) return undefined;
+    stored.text ??= JSON.stringify(stored.job);
+    return { text: stored.text, sequence: stored.sequence };
+  }
+
+  /** All rows of the job in one snapshot. */
+  private async load(id: string, transaction: Transaction): Promise<StoredJob | undefined> {
+    const row = await this.tables.jobs.findByPk(id, { transaction });
+    if (!row) return undefined;
+    const { header, lists, sequence, updatedAt } = row.get();
+    const records = new Map<ListKind, JobRecord[]>();
+    for (const kind of LIST_KINDS) if (lists.includes(kind)) records.set(kind, []);
+    const places = new Map<string, number>();
+    for (const table of TABLE_NAMES) {
+      const rows = await this.tables.records[table].findAll({ where: { jobId: id }, order: [['place', 'ASC']], raw: true, transaction });
+      for (const record of rows as unknown as RecordRow[]) {
+        records.get(record.kind)?.push(typeof record.doc === 'string' ? (JSON.parse(record.doc) as JobRecord) : record.doc);
+        places.set(rowName(record.kind, record.id), record.place);
+      }
+    }
+    return this.keep({ job: assembleJob(header, records), sequence, places, updatedAt });
+  }
+
+  private keep(stored: StoredJob): StoredJob {
+    this.cache.delete(stored.job.id);
+    this.cache.set(stored.job.id, stored);
+    if (this.cache.size > 50) this.cache.delete(this.cache.keys().next().value as string);
+    return stored;
+  }
+
+  /** A new job, or the whole of an existing one replaced (as its next change). */
+  async replace(job: Job, now: Date): Promise<void> {
+    await this.sequelize.transaction(async (transaction) => {
+      const before = await this.tables.jobs.findByPk(job.id, { transaction, lock: transaction.LOCK.UPDATE });
+      const sequence = before ? before.get().sequence + 1 : 0;
+      for (const table of [...TABLE_NAMES].reverse()) await this.tables.records[table].destroy({ where: { jobId: job.id }, transaction });
+      await this.tables.jobs.upsert(this.jobRow(job, sequence, sequence, now), { transaction });
+      const rows = LIST_KINDS.flatMap((kind) =>
+        (listOf(job, kind) ?? []).map((doc, place) => row(job.id, kind, recordKey(kind, doc, place), place, sequence, doc)),
+      );
+      await this.write(rows, transaction);
+      if (before) await this.tables.changes.create({ jobId: job.id, sequence, editId: null, deviceId: null, edit: null }, { transaction });
+    });
+    this.cache.delete(job.id);
+  }
+
+  async remove(id: string): Promise<boolean> {
+    this.cache.delete(id);
+    return this.sequelize.transaction(async (transaction) => {
+      if (!(await this.tables.jobs.findByPk(id, { attributes: ['id'], transaction, lock: transaction.LOCK.UPDATE }))) return false;
+      for (const table of [...TABLE_NAMES].reverse()) await this.tables.records[table].destroy({ where: { jobId: id }, transaction });
+      return (await this.tables.jobs.destroy({ where: { id }, transaction })) > 0;
+    });
+  }
+
+  /** Writes what differs between the stored job and the next, with the change itself. The caller holds the job's row. */
+  async apply(before: StoredJob, next: Job, edit: Edit, now: Date, transaction: Transaction): Promise<StoredJob> {
+    const sequence = before.sequence + 1;
+    const { places, moved } = placesAfter(before, next);
+    const changes = changedRecords(before.job, next);
+    const header = changes.find((change) => change.kind === 'job');
+    const listed = changes.filter((change): change is RecordChange & { kind: ListKind } => change.kind !== 'job');
+    const upserts = new Map<string, RecordRow>();
+    for (const { kind, key, record } of listed)
+      if (record) upserts.set(rowName(kind, key), row(next.id, kind, key, places.get(rowName(kind, key)) ?? 0, sequence, record));
+    for (const { kind, key, doc } of moved)
+      if (!upserts.has(rowName(kind, key))) upserts.set(rowName(kind, key), row(next.id, kind, key, places.get(rowName(kind, key)) ?? 0, sequence, doc));
+    await this.write([...upserts.values()], transaction);
+    await this.removeRows(next.id, listed.filter((change) => !change.record), transaction);
+    await this.tables.jobs.update(
+      header ? this.jobRow(next, sequence, sequence, now) : { sequence, lists: listsOf(next), updatedAt: now },
+      { where: { id: next.id }, transaction },
+    );
+    await this.tables.changes.create({ jobId: next.id, sequence, editId: edit.id, deviceId: edit.deviceId, edit }, { transaction });
+    return { job: next, sequence, places, updatedAt: now };
+  }
+
+  /** To be called once the transaction of {@link apply} has ended well. */
+  committed(stored: StoredJob): void {
+    this.keep(stored);
+  }
+
+  /** The change an edit became, when it was applied before. */
+  async sequenceOf(jobId: string, editId: string, transaction: Transaction): Promise<number | undefined> {
+    const change = await this.tables.changes.findOne({ where: { jobId, editId }, attributes: ['sequence'], transaction });
+    return change?.get().sequence;
+  }
+
+  /** Changes after `since`, oldest first; `notBy` leaves out those of one device. */
+  async changes(jobId: string, since: number, options: { notBy?: string; transaction?: Transaction; limit?: number } = {}): Promise<Change[]> {
+    const rows = await this.tables.changes.findAll({
+      where: {
+        jobId,
+        sequence: { [Op.gt]: since },
+        ...(options.notBy === undefined ? {} : { deviceId: { [Op.or]: [{ [Op.ne]: options.notBy }, { [Op.is]: null }] } }),
+      },
+      order: [['sequence', 'ASC']],
+      limit: options.limit ?? 1000,
+      ...(options.transaction ? { transaction: options.transaction } : {}),
+    });
+    return rows.map((change) => ({ sequence: change.get().sequence, edit: change.get().edit as Change['edit'] }));
+  }
+
+  private jobRow(job: Job, sequence: number, version: number, updatedAt: Date) {
+    return { id: job.id, ownerId: null, name: job.name, sequence, version, header: headerOf(job), lists: listsOf(job), updatedAt };
+  }
+
+  private async write(rows: readonly RecordRow[], transaction: Transaction): Promise<void> {
+    for (const table of TABLE_NAMES) {
+      const own = rows.filter((entry) => tableOf(entry.kind) === table);
+      if (own.length === 0) continue;
+      const fields = Object.keys(TABLES[table].references);
+      await this.tables.records[table].bulkCreate(
+        own.map((entry) => ({ ...entry, ...Object.fromEntries(fields.map((field) => [field, entry.doc[field]])) })),
+        { transaction, updateOnDuplicate: ['place', 'version', 'doc', ...fields] },
+      );
+    }
+  }
+
+  private async removeRows(jobId: string, gone: readonly { kind: ListKind; key: string }[], transaction: Transaction): Promise<void> {
+    for (const table of [...TABLE_NAMES].reverse() as TableName[]) {
+      const own = gone.filter((change) => tableOf(change.kind) === table);
+      if (own.length === 0) continue;
+      await this.tables.records[table].destroy({
+        where: { jobId, [Op.or]: own.map(({ kind, key }) => ({ kind, id: key })) },
+        transaction,
+      });
+    }
+  }
+}
+
+function row(jobId: string, kind: ListKind, id: string, place: number, version: number, doc: JobRecord): RecordRow {
+  return { jobId, kind, id, place, version, ownerId: null, doc };
+}
+
+/**
+ * Where each record of the next job is kept. Places only have to rise along the list, so a record added at the end or taken out
+ * moves nothing; one put back in the middle renumbers its list.
+ */
+function placesAfter(before: StoredJob, next: Job): { places: Map<string, number>; moved: { kind: ListKind; key: string; doc: JobRecord }[] } {
+  const places = new Map(before.places);
+  const moved: { kind: ListKind; key: string; doc: JobRecord }[] = [];
+  for (const kind of LIST_KINDS) {
+    const list = listOf(next, kind) ?? [];
+    if (listOf(before.job, kind) === list) continue;
+    const keys = list.map((record, index) => recordKey(kind, record, index));
+    const kept = new Set(keys);
+    (listOf(before.job, kind) ?? []).forEach((record, index) => {
+      const key = recordKey(kind, record, index);
+      if (!kept.has(key)) places.delete(rowName(kind, key));
+    });
+    let last = -1;
+    let rising = true;
+    for (const key of keys) {
+      const place = places.get(rowName(kind, key)) ?? last + 1;
+      if (place <= last) rising = false;
+      places.set(rowName(kind, key), place);
+      last = Math.max(last, place);
+    }
+    if (rising) continue;
+    keys.forEach((key, index) => {
+      if (places.get(rowName(kind, key)) === index) return;
+      places.set(rowName(kind, key), index);
+      moved.push({ kind, key, doc: list[index] as JobRecord });
+    });
+  }
+  return { places, moved };
+}

@@ -1,0 +1,39 @@
+import { randomBytes } from 'node:crypto';
+import { buildSite } from '@inventario/standin';
+import type { FastifyInstance } from 'fastify';
+import { QueryTypes, type Sequelize } from 'sequelize';
+import { build } from '../app.js';
+import { httpSite } from '../site/site-client.js';
+import { connect, type DatabaseAddress } from '../storage/database.js';
+import { JobStore } from '../storage/job-store.js';
+import { migrate } from '../storage/migrations.js';
+
+export interface TestApp {
+  app: FastifyInstance;
+  store: JobStore;
+  sequelize: Sequelize;
+  address: DatabaseAddress;
+  close(): Promise<void>;
+}
+
+/** The server on a fresh database of its own, with a stand-in site that hurries. */
+export async function testApp(): Promise<TestApp> {
+  const root = JSON.parse(process.env.INVENTARIO_TEST_DATABASE ?? '{}') as DatabaseAddress;
+  const name = `inventario_${randomBytes(6).toString('hex')}`;
+  const outer = connect({ ...root, database: '' });
+  await outer.query(`CREATE DATABASE ${name}`, { type: QueryTypes.RAW });
+  await outer.close();
+  const address = { ...root, database: name };
+  const sequelize = connect(address);
+  await migrate(sequelize);
+  const store = new JobStore(sequelize);
+  const site = buildSite({ speed: 50 });
+  const siteAddress = await site.listen({ host: '127.0.0.1', port: 0 });
+  const app = await build({ store, site: httpSite(siteAddress), logLevel: 'fatal' });
+  const close = async () => {
+    await app.close();
+    await site.close();
+    await sequelize.close();
+  };
+  return { app, store, sequelize, address, close };
+}

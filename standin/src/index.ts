@@ -1,0 +1,1 @@
+export { buildSite } from './app.js';
