@@ -21,7 +21,10 @@ export default {
     project('cli'),
     project('demo'),
     project('standin'),
-    project('server', { globalSetup: '<rootDir>/../scripts/jest-database-start.mjs', globalTeardown: '<rootDir>/../scripts/jest-database-stop.mjs' }),
+    project('server', {
+      globalSetup: '<rootDir>/../scripts/jest-database-start.mjs',
+      globalTeardown: '<rootDir>/../scripts/jest-database-stop.mjs',
+    }),
     project('web', { testEnvironment: 'jsdom', setupFiles: ['<rootDir>/src/test-support/browser-parts.ts'] }),
   ],
 };

@@ -1,7 +1,19 @@
 // Starts a MariaDB of our own on loopback, makes its database and a user with a generated password, and stops it again.
 import { type ChildProcess, spawn, spawnSync } from 'node:child_process';
 import { randomBytes } from 'node:crypto';
-import { accessSync, chmodSync, chownSync, constants, existsSync, mkdirSync, readFileSync, renameSync, rmSync, statSync, writeFileSync } from 'node:fs';
+import {
+  accessSync,
+  chmodSync,
+  chownSync,
+  constants,
+  existsSync,
+  mkdirSync,
+  readFileSync,
+  renameSync,
+  rmSync,
+  statSync,
+  writeFileSync,
+} from 'node:fs';
 import { createServer } from 'node:net';
 import { dirname, join, resolve } from 'node:path';
 import * as mariadb from 'mariadb';
@@ -53,7 +65,8 @@ export async function startDatabase(folder: string, port: number, forTests = fal
   prepareFolder(home);
   if (!existsSync(join(home, 'installed'))) install(home, data);
   const socket = join(home, 'db.sock');
-  if (socket.length > 107) throw new StartError(`The folder name ${home} is too long for the database's socket; use a shorter one (INVENTARIO_DATA).`);
+  if (socket.length > 107)
+    throw new StartError(`The folder name ${home} is too long for the database's socket; use a shorter one (INVENTARIO_DATA).`);
   if (!(await portIsFree(port))) throw new StartError(`Port ${port} for the database is taken; free it or set INVENTARIO_DB_PORT.`);
 
   const server = spawn(
@@ -123,7 +136,8 @@ function databaseUser(): { uid: number; gid: number } {
     .split('\n')
     .find((entry) => entry.startsWith('mysql:'));
   const [, , uid, gid] = line?.split(':') ?? [];
-  if (uid === undefined || gid === undefined) throw new StartError('The user "mysql" is missing; install the Debian package mariadb-server.');
+  if (uid === undefined || gid === undefined)
+    throw new StartError('The user "mysql" is missing; install the Debian package mariadb-server.');
   return { uid: Number(uid), gid: Number(gid) };
 }
 
@@ -148,7 +162,9 @@ function install(home: string, data: string): void {
   );
   if (made.status !== 0) {
     rmSync(data, { recursive: true, force: true });
-    throw new StartError(`The database cannot be set up in ${data}: ${(made.stderr || made.error?.message || 'unknown reason').trim().split('\n').at(-1)}`);
+    throw new StartError(
+      `The database cannot be set up in ${data}: ${(made.stderr || made.error?.message || 'unknown reason').trim().split('\n').at(-1)}`,
+    );
   }
   writeFileSync(join(home, 'password'), randomBytes(18).toString('base64url'), { mode: 0o600 });
   writeFileSync(join(home, 'installed'), '1\n');

@@ -6,12 +6,12 @@ import Fastify, { type FastifyInstance } from 'fastify';
 import { createJsonSchemaTransform, serializerCompiler, validatorCompiler } from 'fastify-type-provider-zod';
 import { z } from 'zod';
 import { handleErrors } from './errors/handler.js';
+import { webPages } from './http/web-pages.js';
 import { ChangeFeed } from './jobs/change-feed.js';
 import { jobRoutes } from './jobs/routes.js';
 import { siteRoutes } from './site/routes.js';
 import type { SiteGateway } from './site/site-client.js';
 import type { JobStore } from './storage/job-store.js';
-import { webPages } from './http/web-pages.js';
 
 export interface AppOptions {
   store: JobStore;
@@ -38,7 +38,9 @@ export async function build(options: AppOptions): Promise<FastifyInstance> {
 
   await app.register(helmet, {
     // Plain HTTP on a site's own network: nothing may be upgraded to a scheme that is not served.
-    contentSecurityPolicy: { directives: { 'upgrade-insecure-requests': null, 'worker-src': ["'self'", 'blob:'], 'img-src': ["'self'", 'data:', 'blob:'] } },
+    contentSecurityPolicy: {
+      directives: { 'upgrade-insecure-requests': null, 'worker-src': ["'self'", 'blob:'], 'img-src': ["'self'", 'data:', 'blob:'] },
+    },
     strictTransportSecurity: options.https !== undefined,
   });
   await app.register(rateLimit, {
@@ -54,9 +56,13 @@ export async function build(options: AppOptions): Promise<FastifyInstance> {
 
   const feed = new ChangeFeed(options.store);
   app.addHook('preClose', async () => feed.close());
-  app.get('/api/health', { schema: { summary: 'Whether the server answers', response: { 200: z.object({ ok: z.literal(true) }) } } }, () => ({
-    ok: true as const,
-  }));
+  app.get(
+    '/api/health',
+    { schema: { summary: 'Whether the server answers', response: { 200: z.object({ ok: z.literal(true) }) } } },
+    () => ({
+      ok: true as const,
+    }),
+  );
   jobRoutes(app, { store: options.store, feed, now: options.now ?? (() => new Date()) });
   siteRoutes(app, options.site);
   if (options.webFolder) await webPages(app, options.webFolder);

@@ -25,6 +25,13 @@ const app = await build({
   ...(env.INVENTARIO_LOG ? { logLevel: env.INVENTARIO_LOG } : {}),
 });
 for (const signal of ['SIGINT', 'SIGTERM'] as const)
-  process.once(signal, () => void app.close().then(() => sequelize.close()).then(() => process.exit(0)));
+  process.once(
+    signal,
+    () =>
+      void app
+        .close()
+        .then(() => sequelize.close())
+        .then(() => process.exit(0)),
+  );
 await app.listen({ host: env.INVENTARIO_HOST ?? '127.0.0.1', port });
 process.send?.('ready');

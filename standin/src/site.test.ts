@@ -1,5 +1,5 @@
-import { describe, expect, test } from '@jest/globals';
 import type { JoinRequest } from '@inventario/core';
+import { describe, expect, test } from '@jest/globals';
 import { buildSite } from './app.js';
 import { Site } from './site.js';
 

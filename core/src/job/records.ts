@@ -113,7 +113,8 @@ export function changedRecords(before: Job, after: Job): RecordChange[] {
   const was = headerOf(before);
   const now = headerOf(after);
   const fields = new Set([...Object.keys(was), ...Object.keys(now)]);
-  if ([...fields].some((field) => was[field] !== now[field] && !(field === 'catalogue' && sameJson(was[field], now[field])))) changes.push({ kind: 'job', key: after.id, record: now });
+  if ([...fields].some((field) => was[field] !== now[field] && !(field === 'catalogue' && sameJson(was[field], now[field]))))
+    changes.push({ kind: 'job', key: after.id, record: now });
   for (const kind of LIST_KINDS) {
     const old = listOf(before, kind);
     const list = listOf(after, kind);

@@ -33,8 +33,10 @@ export function handleErrors(app: FastifyInstance): void {
     if (known) return sendError(reply, known);
     if (error.statusCode === 429) return sendError(reply, 'too-many-requests');
     request.log.error({ err: error }, 'request failed');
-    if (error instanceof ConnectionError || (error instanceof BaseError && /connect|pool/i.test(error.message))) return sendError(reply, 'database-unreachable');
-    if (error.statusCode !== undefined && error.statusCode < 500) return sendError(reply, 'bad-request', [{ path: '', message: error.message }]);
+    if (error instanceof ConnectionError || (error instanceof BaseError && /connect|pool/i.test(error.message)))
+      return sendError(reply, 'database-unreachable');
+    if (error.statusCode !== undefined && error.statusCode < 500)
+      return sendError(reply, 'bad-request', [{ path: '', message: error.message }]);
     return sendError(reply, 'internal');
   });
 }

@@ -19,6 +19,8 @@ export async function webPages(app: FastifyInstance, folder: string): Promise<vo
   });
   // Addresses of the application are its own business: they all get the page.
   app.setNotFoundHandler((request, reply) =>
-    request.method === 'GET' && !request.url.startsWith('/api/') ? reply.header('cache-control', 'no-cache').sendFile('index.html') : sendError(reply, 'no-such-route'),
+    request.method === 'GET' && !request.url.startsWith('/api/')
+      ? reply.header('cache-control', 'no-cache').sendFile('index.html')
+      : sendError(reply, 'no-such-route'),
   );
 }

@@ -13,9 +13,9 @@ import {
   referenceProblems,
   schemaProblems,
 } from '@inventario/core';
+import type { Transaction } from 'sequelize';
 import { RequestError } from '../errors/catalogue.js';
 import type { JobStore, StoredJob } from '../storage/job-store.js';
-import type { Transaction } from 'sequelize';
 
 /**
  * Applies edits in order, each in a transaction of its own: the job's row is locked, a known edit gets its stored answer, clashes
@@ -52,8 +52,7 @@ async function applyOne(
 
   const reduced = reduce(stored.job, edit);
   const problems = reduced.ok ? documentProblems(reduced.job, edit.parts) : [refusalProblem(reduced.refusal)];
-  if (!reduced.ok || problems.length > 0)
-    return { answer: { editId: edit.id, outcome: 'refused', problems }, sequence: stored.sequence };
+  if (!reduced.ok || problems.length > 0) return { answer: { editId: edit.id, outcome: 'refused', problems }, sequence: stored.sequence };
 
   const next = await store.apply(stored, reduced.job, edit, now, transaction);
   return { answer: { editId: edit.id, outcome: 'applied', sequence: next.sequence }, sequence: next.sequence, stored: next };
@@ -66,7 +65,8 @@ async function changedByOthers(store: JobStore, stored: StoredJob, edit: Edit, t
   return (kind: EditPart['kind'], id: string, base: number | null) =>
     base === null ||
     changes.some(
-      (change) => change.sequence > base && (change.edit === null || change.edit.parts.some((part) => part.kind === kind && part.id === id)),
+      (change) =>
+        change.sequence > base && (change.edit === null || change.edit.parts.some((part) => part.kind === kind && part.id === id)),
     );
 }
 
@@ -78,7 +78,10 @@ function documentProblems(job: Job, parts: readonly EditPart[]): Pick<Problem, '
     const parsed = RECORD_SCHEMAS[part.kind].safeParse(record);
     return parsed.success
       ? []
-      : schemaProblems(parsed.error, record).map((problem) => ({ path: `${pointer(['parts', number, 'record'])}${problem.path}`, message: problem.message }));
+      : schemaProblems(parsed.error, record).map((problem) => ({
+          path: `${pointer(['parts', number, 'record'])}${problem.path}`,
+          message: problem.message,
+        }));
   });
   if (shape.length > 0) return shape;
   return referenceProblems(job)

@@ -1,6 +1,6 @@
-import { afterAll, beforeAll, beforeEach, describe, expect, test } from '@jest/globals';
 import { type Edit, type EditPart, type EditsAnswer, inverse, type Job, referenceProblems } from '@inventario/core';
 import { quillonPoint } from '@inventario/demo';
+import { afterAll, beforeAll, beforeEach, describe, expect, test } from '@jest/globals';
 import { JobStore } from '../storage/job-store.js';
 import { type TestApp, testApp } from '../test-support/test-app.js';
 
@@ -64,7 +64,10 @@ describe('edits', () => {
     const { job, sequence } = await read();
     const parts: EditPart[] = [{ kind: 'room', id: 'lamp-stair', base: sequence, remove: true }];
     const refused = await send([edit(parts)]);
-    expect(refused.results[0]).toMatchObject({ outcome: 'refused', problems: expect.arrayContaining([expect.objectContaining({ path: '/loads/2/roomId' })]) });
+    expect(refused.results[0]).toMatchObject({
+      outcome: 'refused',
+      problems: expect.arrayContaining([expect.objectContaining({ path: '/loads/2/roomId' })]),
+    });
     const { removalOf } = await import('@inventario/core');
     const whole = removalOf(job, 'room', 'lamp-stair').map((part) => ({ ...part, base: sequence }));
     expect((await send([edit(whole)])).results[0]).toMatchObject({ outcome: 'applied' });
@@ -84,9 +87,17 @@ describe('edits', () => {
   });
 
   test('to a job that is not there, or in a shape the route does not take, are refused with the field named', async () => {
-    const missing = await server.app.inject({ method: 'POST', url: '/api/jobs/none/edits', payload: { edits: [edit([rename(0, 'a', 'b')])] } });
+    const missing = await server.app.inject({
+      method: 'POST',
+      url: '/api/jobs/none/edits',
+      payload: { edits: [edit([rename(0, 'a', 'b')])] },
+    });
     expect([missing.statusCode, missing.json().error.code]).toEqual([404, 'no-such-job']);
-    const bad = await server.app.inject({ method: 'POST', url: '/api/jobs/quillon-point/edits', payload: { edits: [{ ...edit([rename(0, 'a', 'b')]), n: -1 }] } });
+    const bad = await server.app.inject({
+      method: 'POST',
+      url: '/api/jobs/quillon-point/edits',
+      payload: { edits: [{ ...edit([rename(0, 'a', 'b')]), n: -1 }] },
+    });
     expect([bad.statusCode, bad.json().error.problems[0].path]).toEqual([400, '/edits/0/n']);
   });
 });
@@ -113,7 +124,9 @@ describe('bad input is answered with 4xx and names what is wrong', () => {
     const response = await server.app.inject({
       method: method as 'GET',
       url,
-      ...(payload === undefined ? {} : { payload: typeof payload === 'string' ? payload : JSON.stringify(payload), headers: { 'content-type': 'application/json' } }),
+      ...(payload === undefined
+        ? {}
+        : { payload: typeof payload === 'string' ? payload : JSON.stringify(payload), headers: { 'content-type': 'application/json' } }),
     });
     const body = response.json();
     expect([response.statusCode, body.error.code]).toEqual([status, code]);
@@ -147,7 +160,10 @@ test('changes stream as they happen and resume after the last one seen', async (
   const { sequence } = await read();
   await send([edit([rename(sequence, 'Keeper’s kitchen', 'One')])]);
   const stop = new AbortController();
-  const response = await fetch(`${address}/api/jobs/quillon-point/changes/stream`, { headers: { 'last-event-id': String(sequence) }, signal: stop.signal });
+  const response = await fetch(`${address}/api/jobs/quillon-point/changes/stream`, {
+    headers: { 'last-event-id': String(sequence) },
+    signal: stop.signal,
+  });
   const reader = (response.body as ReadableStream<Uint8Array>).getReader();
   let text = '';
   const until = async (needle: string) => {
@@ -161,7 +177,16 @@ test('changes stream as they happen and resume after the last one seen', async (
 });
 
 test('pairing goes through the site and tells how far it is', async () => {
-  const request = { deviceId: 'pw-15', place: 'a/1', radio: 'wifi', deviceBands: ['2.4'], phoneBand: '2.4', rssi: -50, needsHub: false, powered: true };
+  const request = {
+    deviceId: 'pw-15',
+    place: 'a/1',
+    radio: 'wifi',
+    deviceBands: ['2.4'],
+    phoneBand: '2.4',
+    rssi: -50,
+    needsHub: false,
+    powered: true,
+  };
   const started = await server.app.inject({ method: 'POST', url: '/api/site/joins', payload: request });
   expect(started.statusCode).toBe(202);
   await new Promise((done) => setTimeout(done, 120));

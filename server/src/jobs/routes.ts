@@ -40,7 +40,8 @@ export function jobRoutes(app: FastifyInstance, { store, feed, now }: { store: J
       if (!result.ok) throw new RequestError('unusable-job', result.problems.slice(0, 100));
       const { existing, copyId } = request.query;
       const there = (await store.read(result.job.id)) !== undefined;
-      if (there && existing === undefined) throw new RequestError('job-exists', [{ path: '/id', message: `is that of a job already here` }]);
+      if (there && existing === undefined)
+        throw new RequestError('job-exists', [{ path: '/id', message: `is that of a job already here` }]);
       const job = there && existing === 'copy' ? await copyOf(result.job, copyId, store) : result.job;
       await store.replace(job, now());
       feed.wake(job.id);

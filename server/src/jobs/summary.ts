@@ -24,6 +24,8 @@ export function summarise(job: Job, updatedAt: Date): JobSummary {
     boxes: job.boxes.length,
     updatedAt: updatedAt.toISOString(),
     stages,
-    blocker: worst ? `${worst.text}${worst.boxes > 1 ? `, and ${worst.boxes - 1} more box${worst.boxes > 2 ? 'es' : ''} like it` : ''}` : null,
+    blocker: worst
+      ? `${worst.text}${worst.boxes > 1 ? `, and ${worst.boxes - 1} more box${worst.boxes > 2 ? 'es' : ''} like it` : ''}`
+      : null,
   };
 }

@@ -1,4 +1,4 @@
-import { JoinRequest, JoinState, SiteState } from '@inventario/core';
+import { type JoinRequest, JoinState, SiteState } from '@inventario/core';
 import { RequestError } from '../errors/catalogue.js';
 
 /** What the product asks of a site. The stand-in answers it; a gateway to real hardware could too. */
@@ -24,7 +24,9 @@ export function httpSite(address: string): SiteGateway {
   return {
     state: async () => SiteState.parse(await ask('/site')),
     startJoin: async (request) =>
-      JoinState.parse(await ask('/joins', { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify(request) })),
+      JoinState.parse(
+        await ask('/joins', { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify(request) }),
+      ),
     join: async (id) => JoinState.parse(await ask(`/joins/${encodeURIComponent(id)}`)),
   };
 }

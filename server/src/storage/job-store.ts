@@ -6,8 +6,8 @@ import {
   headerOf,
   type Job,
   type JobRecord,
-  type ListKind,
   LIST_KINDS,
+  type ListKind,
   listOf,
   listsOf,
   type RecordChange,
@@ -40,7 +40,13 @@ export class JobStore {
   }
 
   async ids(): Promise<string[]> {
-    const rows = await this.tables.jobs.findAll({ attributes: ['id'], order: [['updatedAt', 'DESC'], ['id', 'ASC']] });
+    const rows = await this.tables.jobs.findAll({
+      attributes: ['id'],
+      order: [
+        ['updatedAt', 'DESC'],
+        ['id', 'ASC'],
+      ],
+    });
     return rows.map((row) => row.get('id') as string);
   }
 
@@ -126,9 +132,14 @@ export class JobStore {
     for (const { kind, key, record } of listed)
       if (record) upserts.set(rowName(kind, key), row(next.id, kind, key, places.get(rowName(kind, key)) ?? 0, sequence, record));
     for (const { kind, key, doc } of moved)
-      if (!upserts.has(rowName(kind, key))) upserts.set(rowName(kind, key), row(next.id, kind, key, places.get(rowName(kind, key)) ?? 0, sequence, doc));
+      if (!upserts.has(rowName(kind, key)))
+        upserts.set(rowName(kind, key), row(next.id, kind, key, places.get(rowName(kind, key)) ?? 0, sequence, doc));
     await this.write([...upserts.values()], transaction);
-    await this.removeRows(next.id, listed.filter((change) => !change.record), transaction);
+    await this.removeRows(
+      next.id,
+      listed.filter((change) => !change.record),
+      transaction,
+    );
     await this.tables.jobs.update(
       header ? this.jobRow(next, sequence, sequence, now) : { sequence, lists: listsOf(next), updatedAt: now },
       { where: { id: next.id }, transaction },
@@ -149,7 +160,11 @@ export class JobStore {
   }
 
   /** Changes after `since`, oldest first; `notBy` leaves out those of one device. */
-  async changes(jobId: string, since: number, options: { notBy?: string; transaction?: Transaction; limit?: number } = {}): Promise<Change[]> {
+  async changes(
+    jobId: string,
+    since: number,
+    options: { notBy?: string; transaction?: Transaction; limit?: number } = {},
+  ): Promise<Change[]> {
     const rows = await this.tables.changes.findAll({
       where: {
         jobId,
@@ -199,7 +214,10 @@ function row(jobId: string, kind: ListKind, id: string, place: number, version: 
  * Where each record of the next job is kept. Places only have to rise along the list, so a record added at the end or taken out
  * moves nothing; one put back in the middle renumbers its list.
  */
-function placesAfter(before: StoredJob, next: Job): { places: Map<string, number>; moved: { kind: ListKind; key: string; doc: JobRecord }[] } {
+function placesAfter(
+  before: StoredJob,
+  next: Job,
+): { places: Map<string, number>; moved: { kind: ListKind; key: string; doc: JobRecord }[] } {
   const places = new Map(before.places);
   const moved: { kind: ListKind; key: string; doc: JobRecord }[] = [];
   for (const kind of LIST_KINDS) {

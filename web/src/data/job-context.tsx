@@ -1,0 +1,153 @@
+import { changedRecords, type EditPart, type Job, type JobLookup, lookup } from '@inventario/core';
+import { useQueryClient } from '@tanstack/react-query';
+import { type Remote, wrap } from 'comlink';
+import { createContext, type ReactNode, useContext, useEffect, useMemo, useRef, useState, useSyncExternalStore } from 'react';
+import { ApiError } from './api.js';
+import type { Engines, JudgedDevice } from './engines.worker.js';
+import { thisDevice } from './ids.js';
+import { JobSession, type SessionState } from './job-session.js';
+import { PendingLog } from './pending-log.js';
+
+type House = Awaited<ReturnType<Engines['house']>>;
+
+interface JobContextValue {
+  session: JobSession;
+  engines: Remote<Engines>;
+  /** Settles when the worker has seen the job as it is now. */
+  synced: { current: Promise<unknown> };
+}
+
+const Context = createContext<JobContextValue | null>(null);
+let log: PendingLog | undefined;
+
+/** Opens a job for everything below it; what went wrong instead is given to `failed`. */
+export function JobProvider({
+  jobId,
+  children,
+  waiting,
+  failed,
+}: {
+  jobId: string;
+  children: ReactNode;
+  waiting: ReactNode;
+  failed: (message: string) => ReactNode;
+}) {
+  const queries = useQueryClient();
+  const [session, setSession] = useState<JobSession | null>(null);
+  const [error, setError] = useState<string | null>(null);
+  const [engines] = useState(() => {
+    const worker = new Worker(new URL('./engines.worker.ts', import.meta.url), { type: 'module' });
+    return { worker, remote: wrap<Engines>(worker) };
+  });
+  const synced = useRef<Promise<unknown>>(Promise.resolve());
+
+  useEffect(() => {
+    let open: JobSession | undefined;
+    let left = false;
+    log ??= new PendingLog();
+    setSession(null);
+    setError(null);
+    JobSession.open(jobId, log, thisDevice(), queries).then(
+      (made) => {
+        if (left) return;
+        open = made;
+        made.start();
+        setSession(made);
+      },
+      (reason) =>
+        setError(
+          reason instanceof ApiError && reason.code === 'no-such-job'
+            ? 'There is no such job here any more.'
+            : reason instanceof Error
+              ? reason.message
+              : String(reason),
+        ),
+    );
+    return () => {
+      left = true;
+      open?.close();
+    };
+  }, [jobId, queries]);
+
+  useEffect(() => {
+    if (!session) return;
+    let last: Job | null = null;
+    const bring = () => {
+      const { job } = session.state();
+      if (job === last) return;
+      const [whole, changes] = last ? [null, changedRecords(last, job)] : [job, []];
+      last = job;
+      synced.current = engines.remote.update(jobId, whole, changes);
+    };
+    bring();
+    return session.subscribe(bring);
+  }, [session, engines, jobId]);
+
+  const value = useMemo(() => session && { session, engines: engines.remote, synced }, [session, engines]);
+  if (error) return failed(error);
+  if (!value) return waiting;
+  return <Context.Provider value={value}>{children}</Context.Provider>;
+}
+
+function useJobContext(): JobContextValue {
+  const value = useContext(Context);
+  if (!value) throw new Error('useJob is called outside a JobProvider: wrap the screen in one');
+  return value;
+}
+
+export interface OpenJob extends SessionState {
+  known: JobLookup;
+  apply(parts: EditPart[], label: string, mergeKey?: string): string | null;
+  undo(): void;
+  settle(editId: string, choice: 'theirs' | 'mine'): void;
+}
+
+/** The open job as it stands with this device's unsent edits, and the way to change it. */
+export function useJob(): OpenJob {
+  const { session } = useJobContext();
+  const state = useSyncExternalStore(session.subscribe, session.state);
+  const known = useMemo(() => lookup(state.job), [state.job]);
+  return useMemo(
+    () => ({
+      ...state,
+      known,
+      apply: (parts, label, mergeKey) => session.apply(parts, label, mergeKey),
+      undo: () => session.undo(),
+      settle: (editId, choice) => session.settle(editId, choice),
+    }),
+    [state, known, session],
+  );
+}
+
+/** What the engines say of the house; the last answer stays until the next is there. */
+export function useHouse(): House | null {
+  const { engines, synced, session } = useJobContext();
+  const { job } = useSyncExternalStore(session.subscribe, session.state);
+  return useLatest(job, () => synced.current.then(() => engines.house()));
+}
+
+/** Every device at one place, judged. */
+export function usePlace(boxId: string, position: number): JudgedDevice[] | null {
+  const { engines, synced, session } = useJobContext();
+  const { job } = useSyncExternalStore(session.subscribe, session.state);
+  const key = useMemo(() => ({ job, boxId, position }), [job, boxId, position]);
+  return useLatest(key, () => synced.current.then(() => engines.place(boxId, position)));
+}
+
+function useLatest<Result>(key: unknown, ask: () => Promise<Result>): Result | null {
+  const [result, setResult] = useState<Result | null>(null);
+  const asking = useRef(ask);
+  asking.current = ask;
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the key stands for everything the question depends on
+  useEffect(() => {
+    let stale = false;
+    asking.current().then(
+      (answer) => !stale && setResult(answer),
+      (error: unknown) => console.error('an engine failed', error),
+    );
+    return () => {
+      stale = true;
+    };
+  }, [key]);
+  return result;
+}

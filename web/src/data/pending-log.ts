@@ -1,0 +1,45 @@
+import type { Edit } from '@inventario/core';
+import { type DBSchema, type IDBPDatabase, openDB } from 'idb';
+import type { StoredJob } from './api.js';
+
+interface LogSchema extends DBSchema {
+  edits: { key: string; value: { jobId: string; edit: Edit }; indexes: { jobId: string } };
+  bases: { key: string; value: StoredJob };
+}
+
+/** What this device has not sent yet, and the last job it was given: both outlive a closed tab and a dead battery. */
+export class PendingLog {
+  private readonly database: Promise<IDBPDatabase<LogSchema>>;
+
+  constructor(name = 'inventario') {
+    this.database = openDB<LogSchema>(name, 1, {
+      upgrade(database) {
+        database.createObjectStore('edits').createIndex('jobId', 'jobId');
+        database.createObjectStore('bases');
+      },
+    });
+  }
+
+  /** In the order they were made. */
+  async edits(jobId: string): Promise<Edit[]> {
+    const rows = await (await this.database).getAllFromIndex('edits', 'jobId', jobId);
+    return rows.map((row) => row.edit).sort((a, b) => a.n - b.n);
+  }
+
+  async put(jobId: string, edit: Edit): Promise<void> {
+    await (await this.database).put('edits', { jobId, edit }, edit.id);
+  }
+
+  async remove(editIds: readonly string[]): Promise<void> {
+    const transaction = (await this.database).transaction('edits', 'readwrite');
+    await Promise.all([...editIds.map((id) => transaction.store.delete(id)), transaction.done]);
+  }
+
+  async base(jobId: string): Promise<StoredJob | undefined> {
+    return (await this.database).get('bases', jobId);
+  }
+
+  async keepBase(base: StoredJob): Promise<void> {
+    await (await this.database).put('bases', base, base.job.id);
+  }
+}

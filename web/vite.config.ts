@@ -1,0 +1,27 @@
+import tailwindcss from '@tailwindcss/vite';
+import react from '@vitejs/plugin-react';
+import { defineConfig } from 'vite';
+import { VitePWA } from 'vite-plugin-pwa';
+
+export default defineConfig({
+  plugins: [
+    react(),
+    tailwindcss(),
+    VitePWA({
+      registerType: 'autoUpdate',
+      injectRegister: false,
+      manifest: {
+        name: 'Inventario',
+        short_name: 'Inventario',
+        display: 'standalone',
+        background_color: '#14181c',
+        theme_color: '#14181c',
+        icons: [{ src: '/mark.svg', sizes: 'any', type: 'image/svg+xml' }],
+      },
+      workbox: { globPatterns: ['**/*.{js,css,html,svg,woff2}'], navigateFallback: '/index.html', navigateFallbackDenylist: [/^\/api\//] },
+    }),
+  ],
+  worker: { format: 'es' },
+  build: { target: 'es2022', sourcemap: false },
+  server: { proxy: { '/api': 'http://127.0.0.1:4180' } },
+});
