@@ -1,4 +1,5 @@
 import type { Channel, Device, Job, MultiLocation, Terminal } from '@inventario/core';
+import { standardBoxes } from '@inventario/core';
 
 type Catalogue = Job['catalogue'];
 
@@ -392,16 +393,6 @@ const lever = (ports: number, mL: number, price: number) => ({
   mL,
   price,
 });
-const steel = (id: string, name: string, in3: number, depth: number, gangs = 1) => ({
-  id,
-  practice: 'us' as const,
-  name,
-  in3,
-  gangs,
-  depth,
-  material: 'metal' as const,
-});
-
 /** A catalogue of made-up devices in six families, new at every call. */
 export function demoCatalogue(): Catalogue {
   return structuredClone({
@@ -449,14 +440,7 @@ export function demoCatalogue(): Catalogue {
       lever(5, 4.2, 80),
       { id: 'block-1', kind: 'terminal-block' as const, conductors: [2, 2], section: [0.5, 4], ports: 2, mL: 1.5, price: 30 },
     ],
-    enclosures: [
-      steel('dev-225', 'Device box 3 x 2 x 2-1/4', 10.5, 57),
-      steel('dev-250', 'Device box 3 x 2 x 2-1/2', 12.5, 64),
-      steel('dev-275', 'Device box 3 x 2 x 2-3/4', 14, 70),
-      steel('dev-350', 'Device box 3 x 2 x 3-1/2', 18, 89),
-      steel('sq-218', 'Square 4 x 2-1/8', 30.3, 54, 2),
-      steel('masonry-350', 'Masonry 3-3/4 x 2 x 3-1/2', 21, 89),
-    ],
+    enclosures: standardBoxes('us'),
     platforms: [
       { name: 'Orrery', matching: 'tolerant' as const, groupsByRoom: true, phrasePerAction: false, reserved: ['everything'] },
       { name: 'Hearthside', matching: 'exact' as const, groupsByRoom: true, phrasePerAction: false, reserved: [] },

@@ -5,7 +5,8 @@ import swaggerUi from '@fastify/swagger-ui';
 import Fastify, { type FastifyInstance } from 'fastify';
 import { createJsonSchemaTransform, serializerCompiler, validatorCompiler } from 'fastify-type-provider-zod';
 import { z } from 'zod';
-import { handleErrors } from './errors/handler.js';
+import { catalogueRoutes } from './catalogue/routes.js';
+import { handleErrors, sendError } from './errors/handler.js';
 import { webPages } from './http/web-pages.js';
 import { ChangeFeed } from './jobs/change-feed.js';
 import { jobRoutes } from './jobs/routes.js';
@@ -64,7 +65,9 @@ export async function build(options: AppOptions): Promise<FastifyInstance> {
     }),
   );
   jobRoutes(app, { store: options.store, feed, now: options.now ?? (() => new Date()) });
+  catalogueRoutes(app);
   siteRoutes(app, options.site);
   if (options.webFolder) await webPages(app, options.webFolder);
+  else app.setNotFoundHandler((_, reply) => sendError(reply, 'no-such-route'));
   return app;
 }

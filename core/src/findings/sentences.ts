@@ -60,6 +60,10 @@ const SENTENCES: Record<string, Sentence> = {
   'multi-location.no-main': () => 'The load is at this place, so the device that feeds it has to be here, and this one does not.',
   'multi-location.partner': (facts) => `No partner suits at ${facts.box}, position ${facts.position} (${facts.because}).`,
   'multi-location.partner-unproved': (facts) => `Its partner at ${facts.box}, position ${facts.position} is not proved (${facts.because}).`,
+  'multi-location.line-by-traveler': (facts, { words }) =>
+    `A freed ${words.roles.traveler} brings the ${words.roles.line} from ${facts.from}; re-mark it at both ends.`,
+  'multi-location.load-by-traveler': (facts, { words }) =>
+    `A freed ${words.roles.traveler} carries the ${words.roles.load} to ${facts.to}; re-mark it at both ends.`,
   'gangs.too-wide': (facts, { words }) => `It takes ${plural(facts.gangs, words.gang)}; ${facts.free} free here.`,
   'body.too-large': (facts, { mm }) =>
     `Its body is ${mm(facts.width)} x ${mm(facts.height)}; the box leaves ${mm(facts.freeWidth)} x ${mm(facts.freeHeight)}.`,

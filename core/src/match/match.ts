@@ -4,6 +4,7 @@ import type { Device } from '../job/schema/catalogue.js';
 import type { Job } from '../job/schema/job.js';
 import type { Strategy } from '../job/schema/primitives.js';
 import type { Box, Position } from '../job/schema/survey.js';
+import { withFreedTravelers } from './freed-travelers.js';
 import { type GroupPart, groupPart, travelerRule, WITHOUT_PARTNER_DEVICE } from './multi-location.js';
 import { type PlaceFacts, placeFacts } from './place.js';
 import { platformRule } from './rules/client.js';
@@ -70,7 +71,7 @@ class PlaceJudge {
 
   private alone(device: Device, strategy: Strategy, parts: string[]): { reasons: Reason[]; partners: Candidate['partners'] } {
     const notOffered = strategyReason(device, strategy);
-    return { reasons: notOffered ? [notOffered] : this.rules(device, strategy, terminalNeeds(device), parts), partners: [] };
+    return { reasons: notOffered ? [notOffered] : this.rules(this.place, device, strategy, terminalNeeds(device), parts), partners: [] };
   }
 
   private inGroup(device: Device, strategy: Strategy, parts: string[]): { reasons: Reason[]; partners: Candidate['partners'] } {
@@ -97,11 +98,19 @@ class PlaceJudge {
       part.role === 'main'
         ? own
         : { line: wanted.line ?? own.line, load: false, neutral: wanted.neutral ?? own.neutral, travelers: wanted.travelers ?? 0 };
-    return [...this.rules(device, strategy, needs, parts, part.role), ...travelerRule(this.place, part, strategy)];
+    const others = this.otherPlaces().map((other) => other.place);
+    const { place, notes } = withFreedTravelers(this.place, others, needs, wanted.travelers ?? 0);
+    return [...this.rules(place, device, strategy, needs, parts, part.role), ...travelerRule(this.place, part, strategy), ...notes];
   }
 
-  private rules(device: Device, strategy: Strategy, needs: TerminalNeeds, parts: string[], role: GroupPart['role'] = 'main'): Reason[] {
-    const { place } = this;
+  private rules(
+    place: PlaceFacts,
+    device: Device,
+    strategy: Strategy,
+    needs: TerminalNeeds,
+    parts: string[],
+    role: GroupPart['role'] = 'main',
+  ): Reason[] {
     const inBox = device.mount === 'box';
     return [
       ...practiceRule(place, device),

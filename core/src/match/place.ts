@@ -62,7 +62,8 @@ export function placeFacts(box: Box, position: Position, known: JobLookup): Plac
   };
 }
 
-function neutralOf(box: Box, nets: ReadonlySet<NetName>, circuitId: string | undefined, missing: Presence): PlaceFacts['neutral'] {
+/** A neutral of the circuit of the line, as {@link PlaceFacts} tells it. */
+export function neutralOf(box: Box, nets: ReadonlySet<NetName>, circuitId: string | undefined, missing: Presence): PlaceFacts['neutral'] {
   const labelled = box.labels.some((label) => label.role === 'neutral');
   if (!labelled) return missing;
   if (circuitId !== undefined && nets.has(`neutral:${circuitId}`)) return 'present';

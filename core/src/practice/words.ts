@@ -73,6 +73,8 @@ export const WORDS: Record<PracticeId, Words> = {
   modular: { ...BRITAIN, practice: 'modular plates', gang: 'module' },
 };
 
+export const PRACTICES = Object.keys(WORDS) as PracticeId[];
+
 export const LOAD_WORDS: Record<LoadKind, string> = {
   led: 'LED lamps',
   resistive: 'filament lamps',

@@ -65,6 +65,7 @@ export function usualSize(practice: PracticeId, amps: number | undefined): WireS
 /**
  * The contents of a usual box, without labels: what is seen, not what it is.
  * @param newId makes a fresh id for each cable, conductor and joint
+ * @param index the position it is for; a box of several gangs takes one preset a gang
  */
 export function presetContents(
   preset: PresetId,
@@ -72,6 +73,7 @@ export function presetContents(
   size: WireSize,
   loadIds: string[],
   newId: () => string,
+  index = 1,
 ): PresetContents {
   const colours = COLOURS[practice];
   const contents: PresetContents = { cables: [], conductors: [], joints: [], positions: [], labels: [] };
@@ -87,7 +89,7 @@ export function presetContents(
   };
   const wire = (cableId: string, colour: Colour, at: At, more: Partial<Conductor> = {}) =>
     contents.conductors.push({ id: newId(), cableId, size, colour, at, ...more });
-  const on = (terminal: string): At => ({ position: 1, terminal });
+  const on = (terminal: string): At => ({ position: index, terminal });
   const tail = (colour: Colour, from: At, terminal: string) =>
     contents.conductors.push({ id: newId(), size, colour, ends: [from, on(terminal)] });
 
@@ -139,7 +141,7 @@ export function presetContents(
     }
   }
   const { existing } = PRESETS.find((entry) => entry.id === preset) as Preset;
-  contents.positions.push({ index: 1, existing, loadIds, need: { smart: true } });
+  contents.positions.push({ index, existing, loadIds, need: { smart: true } });
   return contents;
 }
 

@@ -19,7 +19,6 @@ export function sendError(reply: FastifyReply, code: ErrorCode, problems: Reques
 
 /** One shape for every failure, and a log entry for those that are ours. */
 export function handleErrors(app: FastifyInstance): void {
-  app.setNotFoundHandler((_, reply) => sendError(reply, 'no-such-route'));
   app.setErrorHandler((error: FastifyError, request, reply) => {
     if (error instanceof RequestError) return sendError(reply, error.code, error.problems);
     if (hasZodFastifySchemaValidationErrors(error)) {

@@ -1,4 +1,4 @@
-import type { Edit, EditsAnswer, Job, JobSummary, JoinRequest, JoinState, SiteState } from '@inventario/core';
+import type { Catalogue, Edit, EditsAnswer, Job, JobSummary, JoinRequest, JoinState, SiteState } from '@inventario/core';
 
 /** The server said no. `problems` names fields by JSON Pointer. */
 export class ApiError extends Error {
@@ -59,6 +59,7 @@ export const api = {
   },
   takeIn: async (job: unknown, existing?: 'replace' | 'copy'): Promise<{ id: string }> =>
     (await ask(`/api/jobs${existing ? `?existing=${existing}` : ''}`, json(job))).json(),
+  catalogue: async (): Promise<Catalogue> => (await ask('/api/catalogue')).json(),
   remove: async (id: string): Promise<void> => void (await ask(`/api/jobs/${id}`, { method: 'DELETE' })),
   sendEdits: async (id: string, edits: Edit[]): Promise<EditsAnswer> => (await ask(`/api/jobs/${id}/edits`, json({ edits }))).json(),
   site: async (): Promise<SiteState> => (await ask('/api/site')).json(),

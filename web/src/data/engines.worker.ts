@@ -14,7 +14,7 @@ import { expose } from 'comlink';
 import { applyChanges } from './record-changes.js';
 
 /** A device at a place, with its reasons in words. */
-export type JudgedDevice = Omit<Candidate, 'reasons'> & { reasons: { rule: string; outcome: string; text: string }[] };
+export type JudgedDevice = Omit<Candidate, 'reasons'> & { reasons: { rule: string; code: string; outcome: string; text: string }[] };
 
 let job: Job | undefined;
 let key = '';
@@ -70,7 +70,12 @@ const engines = {
     const { practice } = job;
     return matchPlace(box, position, known).map((candidate) => ({
       ...candidate,
-      reasons: candidate.reasons.map((reason) => ({ rule: reason.rule, outcome: reason.outcome, text: sentence(reason, practice) })),
+      reasons: candidate.reasons.map((reason) => ({
+        rule: reason.rule,
+        code: reason.code,
+        outcome: reason.outcome,
+        text: sentence(reason, practice),
+      })),
     }));
   },
 };

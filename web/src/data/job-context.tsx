@@ -6,7 +6,7 @@ import { ApiError } from './api.js';
 import type { Engines, JudgedDevice } from './engines.worker.js';
 import { thisDevice } from './ids.js';
 import { JobSession, type SessionState } from './job-session.js';
-import { PendingLog } from './pending-log.js';
+import { pendingLog } from './pending-log.js';
 
 type House = Awaited<ReturnType<Engines['house']>>;
 
@@ -18,7 +18,6 @@ interface JobContextValue {
 }
 
 const Context = createContext<JobContextValue | null>(null);
-let log: PendingLog | undefined;
 
 /** Opens a job for everything below it; what went wrong instead is given to `failed`. */
 export function JobProvider({
@@ -44,10 +43,9 @@ export function JobProvider({
   useEffect(() => {
     let open: JobSession | undefined;
     let left = false;
-    log ??= new PendingLog();
     setSession(null);
     setError(null);
-    JobSession.open(jobId, log, thisDevice(), queries).then(
+    JobSession.open(jobId, pendingLog(), thisDevice(), queries).then(
       (made) => {
         if (left) return;
         open = made;
@@ -136,12 +134,13 @@ export function usePlace(boxId: string, position: number): JudgedDevice[] | null
 
 function useLatest<Result>(key: unknown, ask: () => Promise<Result>): Result | null {
   const [result, setResult] = useState<Result | null>(null);
-  const asking = useRef(ask);
-  asking.current = ask;
-  // biome-ignore lint/correctness/useExhaustiveDependencies: the key stands for everything the question depends on
+  // The key stands for everything the question depends on: it is asked again when the key is another.
+  const asking = useRef({ key, ask });
+  asking.current = { key, ask };
   useEffect(() => {
     let stale = false;
-    asking.current().then(
+    if (asking.current.key !== key) return;
+    asking.current.ask().then(
       (answer) => !stale && setResult(answer),
       (error: unknown) => console.error('an engine failed', error),
     );

@@ -7,6 +7,19 @@ interface LogSchema extends DBSchema {
   bases: { key: string; value: StoredJob };
 }
 
+let shared: PendingLog | undefined;
+
+/** The log of this device; one for all jobs. */
+export function pendingLog(): PendingLog {
+  shared ??= new PendingLog();
+  return shared;
+}
+
+/** Names of the jobs this device has opened, for when the server is away. */
+export async function keptJobs(): Promise<{ id: string; name: string }[]> {
+  return pendingLog().jobs();
+}
+
 /** What this device has not sent yet, and the last job it was given: both outlive a closed tab and a dead battery. */
 export class PendingLog {
   private readonly database: Promise<IDBPDatabase<LogSchema>>;
@@ -37,6 +50,10 @@ export class PendingLog {
 
   async base(jobId: string): Promise<StoredJob | undefined> {
     return (await this.database).get('bases', jobId);
+  }
+
+  async jobs(): Promise<{ id: string; name: string }[]> {
+    return (await (await this.database).getAll('bases')).map(({ job }) => ({ id: job.id, name: job.name }));
   }
 
   async keepBase(base: StoredJob): Promise<void> {

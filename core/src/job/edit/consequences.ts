@@ -1,15 +1,7 @@
-import type { JobRecord } from '../records.js';
 import type { Job } from '../schema/job.js';
 import type { Box } from '../schema/survey.js';
 import type { EditPart } from './edit.js';
-
-const remove = (kind: EditPart['kind'], id: string): EditPart => ({ kind, id, base: null, remove: true });
-const put = (kind: EditPart['kind'], record: JobRecord & { id: string }): EditPart => ({
-  kind,
-  id: record.id,
-  base: null,
-  put: { ...record },
-});
+import { putPart, removePart } from './parts.js';
 
 /**
  * The parts of one edit that takes a record out together with what hangs on it: a room with its boxes and loads, a box with its
@@ -28,21 +20,24 @@ export function removalOf(job: Job, kind: 'room' | 'box' | 'circuit' | 'load', i
     ...job.circuits
       .filter((circuit) => circuit.sharesNeutralWith?.some((other) => circuits.has(other)) && !circuits.has(circuit.id))
       .map((circuit) =>
-        put('circuit', { ...circuit, sharesNeutralWith: circuit.sharesNeutralWith?.filter((other) => !circuits.has(other)) }),
+        putPart('circuit', circuit.id, {
+          ...circuit,
+          sharesNeutralWith: circuit.sharesNeutralWith?.filter((other) => !circuits.has(other)),
+        }),
       ),
     ...(job.runs ?? [])
       .filter((run) =>
         run.ends.some((end) => loads.has(end.loadId ?? '') || circuits.has(end.circuitId ?? '') || boxes.has(end.boxId ?? '')),
       )
-      .map((run) => remove('run', run.id)),
-    ...[...boxes].map((box) => remove('box', box)),
-    ...[...loads].map((load) => remove('load', load)),
-    ...[...circuits].map((circuit) => remove('circuit', circuit)),
+      .map((run) => removePart('run', run.id)),
+    ...[...boxes].map((box) => removePart('box', box)),
+    ...[...loads].map((load) => removePart('load', load)),
+    ...[...circuits].map((circuit) => removePart('circuit', circuit)),
     // After what they speak of, which is when the reducer lets events go.
     ...job.events
       .filter((event) => event.id !== undefined && (boxes.has(event.boxId ?? '') || circuits.has(event.circuitId ?? '')))
-      .map((event) => remove('event', event.id as string)),
-    ...(kind === 'room' ? [remove('room', id)] : []),
+      .map((event) => removePart('event', event.id as string)),
+    ...(kind === 'room' ? [removePart('room', id)] : []),
   ];
 }
 
@@ -50,8 +45,8 @@ function removedPlaces(job: Job, boxes: ReadonlySet<string>): EditPart[] {
   return [
     ...job.selections
       .filter((selection) => boxes.has(selection.boxId))
-      .map((selection) => remove('selection', `${selection.boxId}/${selection.position}`)),
-    ...job.pairings.filter((pairing) => boxes.has(pairing.boxId)).map((pairing) => remove('pairing', pairing.id)),
+      .map((selection) => removePart('selection', `${selection.boxId}/${selection.position}`)),
+    ...job.pairings.filter((pairing) => boxes.has(pairing.boxId)).map((pairing) => removePart('pairing', pairing.id)),
   ];
 }
 
@@ -85,7 +80,7 @@ function freedBoxes(job: Job, boxes: ReadonlySet<string>, loads: ReadonlySet<str
           !reading.points.some((point) => loads.has(point) || circuits.has(point) || boxes.has(point.split('/')[0] ?? '')),
       ),
     };
-    if (JSON.stringify(next) !== JSON.stringify(box)) parts.push(put('box', next));
+    if (JSON.stringify(next) !== JSON.stringify(box)) parts.push(putPart('box', next.id, next));
   }
   return parts;
 }
@@ -98,5 +93,5 @@ function groups(job: Job, boxes: ReadonlySet<string>, loads: ReadonlySet<string>
       places: group.places.filter((place) => !boxes.has(place.boxId)),
       loadIds: group.loadIds.filter((id) => !loads.has(id)),
     }))
-    .map((group) => put('group', group));
+    .map((group) => putPart('group', group.id, group));
 }

@@ -1,0 +1,22 @@
+import type { JobRecord, RecordKind } from '../records.js';
+import { sameJson } from '../same.js';
+import type { EditPart } from './edit.js';
+
+/** The part that puts a record in place, new or whole. Bases are filled in by the session that sends it. */
+export function putPart(kind: RecordKind, id: string, record: object): EditPart {
+  return { kind, id, base: null, put: { ...record } as JobRecord };
+}
+
+export function removePart(kind: RecordKind, id: string): EditPart {
+  return { kind, id, base: null, remove: true };
+}
+
+/** The part that sets the fields in which `change` differs from the record; none when nothing differs. `undefined` takes a field out. */
+export function setParts<Record extends object>(kind: RecordKind, id: string, record: Record, change: Partial<Record>): EditPart[] {
+  const set: NonNullable<EditPart['set']> = {};
+  for (const [field, now] of Object.entries(change)) {
+    const was = (record as JobRecord)[field];
+    if (!sameJson(was, now)) set[field] = { was: was ?? null, now: now ?? null };
+  }
+  return Object.keys(set).length === 0 ? [] : [{ kind, id, base: null, set }];
+}

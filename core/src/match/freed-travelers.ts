@@ -1,0 +1,39 @@
+import type { Reason } from '../findings/finding.js';
+import { foundNets } from '../wire/found-nets.js';
+import { neutralOf, type PlaceFacts } from './place.js';
+import type { TerminalNeeds } from './terminal-needs.js';
+
+/**
+ * What freed travelers bring to a place of a group. Where the switches go, their travelers can carry the line on to the place that
+ * has none, or the load's wire back to the place where the device is; each is re-marked at both ends. A neutral is never made up:
+ * it has to be found at the place.
+ *
+ *     foot: line, neutral ==[ t1 | t2 | neutral ]== head: load, neutral
+ *     device at the head wants a line: t1 brings it; t2 stays for the partner's signal
+ *
+ * @param reserved travelers the strategy keeps for its partner
+ */
+export function withFreedTravelers(
+  place: PlaceFacts,
+  others: readonly PlaceFacts[],
+  needs: TerminalNeeds,
+  reserved: number,
+): { place: PlaceFacts; notes: Reason[] } {
+  let spare = place.travelers - reserved;
+  let lent = place;
+  const notes: Reason[] = [];
+  const lender = others.find((other) => other.line === 'present' && other.travelers > 0);
+  if (needs.line && place.line === 'absent' && lender?.circuit && spare > 0) {
+    spare -= 1;
+    const nets = new Set(foundNets(place.box).netByConductor.values());
+    const { circuit } = lender;
+    lent = { ...lent, line: 'present', circuit, circuits: [circuit], neutral: neutralOf(place.box, nets, circuit.id, 'absent') };
+    notes.push({ rule: 'multi-location', outcome: 'note', code: 'multi-location.line-by-traveler', facts: { from: lender.box.name } });
+  }
+  const fed = others.find((other) => other.load === 'present' && other.travelers > 0);
+  if (needs.load && place.load === 'absent' && fed && spare > 0) {
+    lent = { ...lent, load: 'present', loadNet: fed.loadNet };
+    notes.push({ rule: 'multi-location', outcome: 'note', code: 'multi-location.load-by-traveler', facts: { to: fed.box.name } });
+  }
+  return { place: lent, notes };
+}

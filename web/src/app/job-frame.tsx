@@ -1,0 +1,147 @@
+import { CircleHelp, CloudOff, Moon, Ruler, Sun, Undo2 } from 'lucide-react';
+import { Suspense, useMemo, useState } from 'react';
+import { Link, NavLink, Outlet, useMatch, useNavigate, useParams } from 'react-router';
+import { JobProvider, useJob } from '../data/job-context.js';
+import { Button } from '../ui/button.js';
+import { classes } from '../ui/classes.js';
+import { EdgeSheet } from '../ui/dialog.js';
+import { Empty } from '../ui/empty.js';
+import { Menu, type MenuEntry } from '../ui/menu.js';
+import { SheetsContext } from './bench.js';
+import { paths } from './paths.js';
+import { PowerBar } from './power-bar.js';
+import { usePreferences, useUnits } from './preferences.js';
+import { QuestionsTray } from './questions.js';
+import { ShortcutHelp, useShortcuts } from './shortcuts.js';
+import { Walk } from './walk.js';
+
+/** Everything of one job: header, power bar, walk, and the view with its reckoning. */
+export function JobFrame() {
+  const { jobId = '' } = useParams();
+  return (
+    <JobProvider
+      jobId={jobId}
+      waiting={<p className="p-6">Opening the job …</p>}
+      failed={(message) => (
+        <div className="p-6">
+          <Empty title="This job cannot be opened">
+            <p>{message}</p>
+            <Link className="underline" to={paths.jobs}>
+              All jobs
+            </Link>
+          </Empty>
+        </div>
+      )}
+    >
+      <Frame />
+    </JobProvider>
+  );
+}
+
+function Frame() {
+  const { job, undo } = useJob();
+  const [open, setOpen] = useState<'walk' | 'reckoning' | null>(null);
+  const [help, setHelp] = useState(false);
+  const sheets = useMemo(() => ({ open, setOpen }), [open]);
+  const navigate = useNavigate();
+  const boxId = useMatch('/jobs/:jobId/box/:boxId/*')?.params.boxId;
+  useShortcuts({ 'mod+z': undo, '?': () => setHelp(true), b: () => navigate(paths.board(job.id)) });
+  return (
+    <SheetsContext.Provider value={sheets}>
+      <div className="flex h-dvh flex-col">
+        <a href="#bench" className="sr-only focus:not-sr-only focus:p-3">
+          To the bench
+        </a>
+        <Header onHelp={() => setHelp(true)} />
+        <div className="border-b border-rule">
+          <PowerBar boxId={boxId} />
+        </div>
+        <div className="flex min-h-0 flex-1">
+          <div className="hidden w-62 shrink-0 overflow-y-auto border-r border-rule lg:block">
+            <Walk />
+          </div>
+          <Suspense fallback={<p className="p-4">Opening …</p>}>
+            <Outlet />
+          </Suspense>
+        </div>
+      </div>
+      <EdgeSheet title="Walk" side="left" open={open === 'walk'} onClose={() => setOpen(null)}>
+        <Walk onGo={() => setOpen(null)} />
+      </EdgeSheet>
+      <ShortcutHelp open={help} onClose={() => setHelp(false)} />
+    </SheetsContext.Provider>
+  );
+}
+
+function Header({ onHelp }: { onHelp: () => void }) {
+  const { job, undo, undoLabel } = useJob();
+  const preferences = usePreferences();
+  const units = useUnits(job.practice);
+  const entries: MenuEntry[] = [
+    preferences.theme === 'dark'
+      ? { label: 'Light, for the desk', icon: Sun, onPick: () => preferences.setTheme('light') }
+      : { label: 'Dark, for work by torch', icon: Moon, onPick: () => preferences.setTheme('dark') },
+    units === 'inch'
+      ? { label: 'Show mm and mL', icon: Ruler, onPick: () => preferences.setUnits('metric') }
+      : { label: 'Show inches and in³', icon: Ruler, onPick: () => preferences.setUnits('inch') },
+    { label: 'Keys', icon: CircleHelp, onPick: onHelp },
+  ];
+  return (
+    <header className="flex items-center gap-x-1 border-b border-rule px-2 lg:px-3">
+      <Link to={paths.jobs} className="flex min-h-11 items-center gap-2 pr-2" title="All jobs">
+        <img src="/mark.svg" alt="All jobs" className="size-8 rounded dark:bg-sheet" />
+        <span className="hidden max-w-64 truncate font-bold xl:inline">{job.name}</span>
+      </Link>
+      <nav aria-label="Phases" className="flex min-w-0 flex-1 overflow-x-auto">
+        <Phase to={paths.board(job.id)} end>
+          Board
+        </Phase>
+        <Phase to={paths.house(job.id)}>House</Phase>
+        <Phase to={paths.pair(job.id)}>Pair</Phase>
+      </nav>
+      <QuestionsTray />
+      <SendState />
+      <Button
+        kind="quiet"
+        icon={Undo2}
+        iconOnly
+        disabled={undoLabel === null}
+        onClick={undo}
+        title={undoLabel ? `Undo: ${undoLabel}` : 'Nothing to undo'}
+      >
+        {undoLabel ? `Undo: ${undoLabel}` : 'Undo'}
+      </Button>
+      <Menu name="More" entries={entries} />
+    </header>
+  );
+}
+
+function Phase({ to, end, children }: { to: string; end?: boolean; children: string }) {
+  return (
+    <NavLink
+      to={to}
+      end={end ?? false}
+      className={({ isActive }) =>
+        classes('flex min-h-11 items-center border-b-3 px-3', isActive ? 'border-ink font-bold' : 'border-transparent hover:bg-well')
+      }
+    >
+      {children}
+    </NavLink>
+  );
+}
+
+/** Says plainly what has not been sent yet. */
+function SendState() {
+  const { pending, reached } = useJob();
+  const text = pending === 0 ? (reached ? 'All sent' : 'Server not reached') : `${pending} not sent yet`;
+  return (
+    <span
+      role="status"
+      className="flex items-center gap-1.5 px-1 text-sm whitespace-nowrap text-soft"
+      title={reached ? 'The server is reached' : 'The server is not reached; everything is kept on this device'}
+    >
+      {!reached && <CloudOff aria-hidden className="size-5" />}
+      <span className={classes(pending === 0 && reached && 'sr-only sm:not-sr-only')}>{text}</span>
+    </span>
+  );
+}

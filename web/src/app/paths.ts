@@ -1,0 +1,9 @@
+/** Addresses of the views, in one place. */
+export const paths = {
+  jobs: '/',
+  board: (jobId: string) => `/jobs/${jobId}`,
+  house: (jobId: string) => `/jobs/${jobId}/house`,
+  box: (jobId: string, boxId: string) => `/jobs/${jobId}/box/${boxId}`,
+  place: (jobId: string, boxId: string, position: number) => `/jobs/${jobId}/box/${boxId}/choose/${position}`,
+  pair: (jobId: string) => `/jobs/${jobId}/pair`,
+};

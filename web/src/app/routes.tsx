@@ -1,0 +1,37 @@
+import { Link, type RouteObject } from 'react-router';
+import { Empty } from '../ui/empty.js';
+import { paths } from './paths.js';
+
+/** Each view is loaded when it is first opened. */
+export const routes: RouteObject[] = [
+  { path: '/', lazy: async () => ({ Component: (await import('../views/jobs/jobs.js')).JobsView }), HydrateFallback: Opening },
+  {
+    path: '/jobs/:jobId',
+    lazy: async () => ({ Component: (await import('./job-frame.js')).JobFrame }),
+    HydrateFallback: Opening,
+    children: [
+      { index: true, lazy: async () => ({ Component: (await import('../views/board/board.js')).BoardView }) },
+      { path: 'house', lazy: async () => ({ Component: (await import('../views/house/house.js')).HouseView }) },
+      { path: 'box/:boxId', lazy: async () => ({ Component: (await import('../views/survey/survey.js')).SurveyView }) },
+      { path: 'box/:boxId/choose/:position', lazy: async () => ({ Component: (await import('../views/choose/choose.js')).ChooseView }) },
+      { path: 'pair', lazy: async () => ({ Component: (await import('../views/pair/pair.js')).PairView }) },
+    ],
+  },
+  { path: '*', Component: Nowhere },
+];
+
+function Opening() {
+  return <p className="p-6">Opening …</p>;
+}
+
+function Nowhere() {
+  return (
+    <main className="p-6">
+      <Empty title="There is nothing at this address">
+        <Link className="underline" to={paths.jobs}>
+          All jobs
+        </Link>
+      </Empty>
+    </main>
+  );
+}

@@ -1,0 +1,57 @@
+import { useEffect, useRef } from 'react';
+import { Dialog } from '../ui/dialog.js';
+
+export type Shortcuts = Readonly<Record<string, () => void>>;
+
+/** Keys that act while nothing is being typed. `mod+z` is Ctrl or Command. */
+export function useShortcuts(shortcuts: Shortcuts): void {
+  const current = useRef(shortcuts);
+  current.current = shortcuts;
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      if (event.altKey || event.defaultPrevented) return;
+      const target = event.target as HTMLElement;
+      const typing =
+        target.closest(
+          'input, textarea, select, [contenteditable], [role="listbox"], [role="menu"], [role="radiogroup"], [role="dialog"]',
+        ) !== null;
+      const mod = event.ctrlKey || event.metaKey;
+      const key = `${mod ? 'mod+' : ''}${event.key.length === 1 ? event.key.toLowerCase() : event.key}`;
+      const run = current.current[key];
+      if (!run || (typing && !mod) || (mod && target.closest('input, textarea'))) return;
+      event.preventDefault();
+      run();
+    };
+    window.addEventListener('keydown', onKey);
+    return () => window.removeEventListener('keydown', onKey);
+  }, []);
+}
+
+const LISTED: [string, string][] = [
+  ['Ctrl Z', 'undo the last edit'],
+  ['B', 'board'],
+  ['← →', 'conductor to the left, to the right'],
+  ['L S N G', 'the conductor in hand is line, load, neutral, ground'],
+  ['O W', 'line on to elsewhere, line from another switch'],
+  ['1 2', 'traveler 1, traveler 2'],
+  ['X', 'spare'],
+  ['U', 'not told'],
+  ['E', 'correct the conductor in hand'],
+  ['?', 'this list'],
+];
+
+export function ShortcutHelp({ open, onClose }: { open: boolean; onClose: () => void }) {
+  return (
+    <Dialog title="Keys" open={open} onClose={onClose}>
+      <dl className="grid grid-cols-[auto_1fr] gap-x-6 gap-y-2">
+        {LISTED.map(([keys, does]) => (
+          <div key={keys} className="contents">
+            <dt className="font-mono font-semibold">{keys}</dt>
+            <dd>{does}</dd>
+          </div>
+        ))}
+      </dl>
+      <p className="mt-4 text-sm text-soft">They act while nothing is being typed.</p>
+    </Dialog>
+  );
+}

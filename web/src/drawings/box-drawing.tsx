@@ -1,0 +1,147 @@
+import { lengthText, type UnitSystem } from '@inventario/core';
+import type { BoxGeometry } from './box-geometry.js';
+
+const MARGIN = 14;
+const GAP = 26;
+
+/** The box's face and, beside it and to the same scale, its section: the wall on the left, the box going into it to the right. */
+export function BoxDrawing({ geometry, units, planned }: { geometry: BoxGeometry; units: UnitSystem; planned: boolean }) {
+  const { face, bodies, controls, section } = geometry;
+  const inside = section.depth ?? Math.max(40, section.body + section.clearance);
+  const total = section.setBack + section.rings.reduce((sum, ring) => sum + ring, 0) + inside;
+  const needed = section.body + section.clearance;
+  const reach = Math.max(total, needed);
+  const width = MARGIN * 2 + face.width + GAP + reach + 8;
+  const height = MARGIN * 2 + face.height + 12;
+  const at = { x: MARGIN + face.width + GAP, y: MARGIN };
+  const open = section.depth !== null && needed > total;
+  const says = [
+    `Face ${lengthText(face.width, units)} wide and ${lengthText(face.height, units)} high${face.assumed ? ', assumed' : ''}, with ${controls.length} position${controls.length === 1 ? '' : 's'}.`,
+    section.depth === null ? 'Depth not measured.' : `Depth behind the finished face ${lengthText(total, units)}.`,
+    section.deepest === null
+      ? ''
+      : `${planned ? 'As planned' : 'As found'} the deepest body takes ${lengthText(section.body, units)} and its conductors ${lengthText(section.clearance, units)}${open ? ', which is more than there is' : ''}.`,
+  ].join(' ');
+
+  return (
+    <svg
+      role="img"
+      aria-label={says}
+      viewBox={`0 0 ${width} ${height}`}
+      className="max-h-48 w-full text-ink"
+      style={{ fontFamily: 'var(--font-sans)' }}
+    >
+      <g transform={`translate(${MARGIN} ${MARGIN})`}>
+        <rect
+          width={face.width}
+          height={face.height}
+          rx="2"
+          fill="var(--well)"
+          stroke="currentColor"
+          strokeWidth="1.4"
+          strokeDasharray={face.assumed ? '3 2' : undefined}
+        />
+        {bodies.map((body) => (
+          <rect
+            key={body.positions.join()}
+            x={body.x}
+            y={body.y}
+            width={body.width}
+            height={body.height}
+            rx="1.5"
+            fill="var(--sheet)"
+            stroke="currentColor"
+            strokeWidth="0.8"
+          />
+        ))}
+        {controls.map((control) => (
+          <g key={control.position}>
+            <circle cx={control.x} cy={control.y} r="6.5" fill="var(--ground)" stroke="currentColor" strokeWidth="0.8" />
+            <text x={control.x} y={control.y + 2.8} textAnchor="middle" fontSize="8" fontWeight="700" fill="currentColor">
+              {control.position}
+            </text>
+          </g>
+        ))}
+        <Size x1={0} x2={face.width} y={face.height + 6} text={lengthText(face.width, units)} />
+      </g>
+
+      <g transform={`translate(${at.x} ${at.y})`}>
+        <line x1="0" x2="0" y1="-8" y2={face.height + 8} stroke="currentColor" strokeWidth="2.4" />
+        {section.depth !== null && <BoxOutline section={section} height={face.height} />}
+        {section.deepest !== null && (
+          <>
+            <rect
+              x="0"
+              y={face.height * 0.12}
+              width={section.body}
+              height={face.height * 0.76}
+              fill="var(--sheet)"
+              stroke="currentColor"
+              strokeWidth="0.8"
+              strokeDasharray={planned ? '4 1.5' : undefined}
+            />
+            <rect
+              x={section.body}
+              y={face.height * 0.18}
+              width={section.clearance}
+              height={face.height * 0.64}
+              fill="url(#folded)"
+              stroke="currentColor"
+              strokeWidth="0.5"
+            />
+            <text x={section.body / 2} y={face.height / 2 + 2.5} textAnchor="middle" fontSize="7.5" fontWeight="600" fill="currentColor">
+              {lengthText(section.body, units)}
+            </text>
+          </>
+        )}
+        {open && <line x1={total} x2={needed} y1={face.height / 2} y2={face.height / 2} stroke="var(--stop)" strokeWidth="3" />}
+        <Size x1={0} x2={total} y={face.height + 6} text={section.depth === null ? 'not measured' : lengthText(total, units)} />
+      </g>
+      <defs>
+        <pattern id="folded" width="4" height="4" patternUnits="userSpaceOnUse" patternTransform="rotate(35)">
+          <line x1="0" y1="0" x2="0" y2="4" stroke="currentColor" strokeWidth="1.1" />
+        </pattern>
+      </defs>
+    </svg>
+  );
+}
+
+function BoxOutline({ section, height }: { section: BoxGeometry['section']; height: number }) {
+  let x = section.setBack;
+  const parts = [...section.rings, section.depth ?? 0].map((depth) => {
+    const part = { from: x, to: x + depth };
+    x += depth;
+    return part;
+  });
+  return (
+    <>
+      {section.setBack > 0 && (
+        <line x1="0" x2={section.setBack} y1="0" y2="0" stroke="currentColor" strokeWidth="0.6" strokeDasharray="1.5 1.5" />
+      )}
+      {Object.entries(parts).map(([at, { from, to }]) => (
+        <path
+          key={at}
+          d={
+            Number(at) === parts.length - 1
+              ? `M${from} 0H${to}V${height}H${from}`
+              : `M${from} 0H${to} M${from} ${height}H${to} M${to} 0V4 M${to} ${height}V${height - 4}`
+          }
+          fill="none"
+          stroke="currentColor"
+          strokeWidth="1.4"
+        />
+      ))}
+    </>
+  );
+}
+
+function Size({ x1, x2, y, text }: { x1: number; x2: number; y: number; text: string }) {
+  return (
+    <g>
+      <path d={`M${x1} ${y - 2}V${y + 2}M${x1} ${y}H${x2}M${x2} ${y - 2}V${y + 2}`} stroke="var(--soft)" strokeWidth="0.6" />
+      <text x={(x1 + x2) / 2} y={y + 8.5} textAnchor="middle" fontSize="7.5" fill="var(--soft)">
+        {text}
+      </text>
+    </g>
+  );
+}

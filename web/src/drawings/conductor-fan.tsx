@@ -1,0 +1,227 @@
+import { type Box, type Label, labelsOf, type Words } from '@inventario/core';
+import { Plus } from 'lucide-react';
+import { classes } from '../ui/classes.js';
+import { type FanColumn, type FanLayout, fanLayout } from './fan-layout.js';
+import { COLOUR_NAMES } from './insulation.js';
+import { RoleMark } from './role-mark.js';
+import { Strand } from './strand.js';
+
+const COLUMN = 50;
+const CABLE = 44;
+const STRANDS = 66;
+const MARKS = 46;
+const BUS = 24;
+const DEVICE = 46;
+
+interface FanProps {
+  box: Box;
+  words: Words;
+  /** The conductor in hand. */
+  held: string | null;
+  onHold: (conductorId: string) => void;
+  /** Opens a cable's menu: its name, one more conductor, taking it out. */
+  onCable: (cableId: string) => void;
+}
+
+/** Every conductor in its real colour from its cable to where it ends; each is a button, and says in words what the drawing shows. */
+export function ConductorFan({ box, words, held, onHold, onCable }: FanProps) {
+  const layout = fanLayout(box);
+  const labels = labelsOf(box);
+  const busTop = CABLE + STRANDS + MARKS;
+  const deviceTop = busTop + 12 + layout.joints.length * BUS;
+  const height = deviceTop + layout.devices.length * DEVICE + 8;
+  const width = Math.max(1, layout.columns.length, ...layout.groups.map((group) => group.to + 1)) * COLUMN;
+  const centre = (column: number) => column * COLUMN + COLUMN / 2;
+
+  return (
+    <div className="overflow-x-auto pb-1">
+      <div className="relative" style={{ width, height }}>
+        <svg
+          aria-hidden="true"
+          width={width}
+          height={height}
+          className="absolute inset-0 text-ink"
+          style={{ fontFamily: 'var(--font-sans)' }}
+        >
+          {layout.columns.map((column, at) => (
+            <ColumnDrawing
+              key={column.conductor.id}
+              column={column}
+              x={centre(at)}
+              layout={layout}
+              busTop={busTop}
+              deviceTop={deviceTop}
+              from={sheath(layout, at, centre)}
+            />
+          ))}
+          {layout.joints.map((joint) => {
+            const y = busTop + 12 + joint.row * BUS;
+            return (
+              <g key={joint.jointId}>
+                <line x1={centre(joint.from)} x2={centre(joint.to)} y1={y} y2={y} stroke="currentColor" strokeWidth="2.5" />
+                {joint.members.map((member) => (
+                  <circle key={member} cx={centre(member)} cy={y} r="5" fill="currentColor" />
+                ))}
+                <text
+                  x={centre(joint.from) + 9}
+                  y={y - 4}
+                  fontSize="11"
+                  fontWeight="600"
+                  fill="currentColor"
+                  paintOrder="stroke"
+                  stroke="var(--sheet)"
+                  strokeWidth="4"
+                >
+                  {joint.number}
+                </text>
+              </g>
+            );
+          })}
+          {layout.devices.map((device) => {
+            const y = deviceTop + device.row * DEVICE;
+            const position = box.positions.find((entry) => entry.index === device.position);
+            return (
+              <g key={device.position}>
+                <rect
+                  x={centre(device.from) - 20}
+                  y={y + 10}
+                  width={centre(device.to) - centre(device.from) + 40}
+                  height={DEVICE - 14}
+                  rx="4"
+                  fill="var(--well)"
+                  stroke="currentColor"
+                  strokeWidth="1.4"
+                />
+                {device.screws.map((screw) => (
+                  <g key={`${screw.terminal}${screw.column}`}>
+                    <circle cx={centre(screw.column)} cy={y + 10} r="7" fill="var(--sheet)" stroke="currentColor" strokeWidth="1.4" />
+                    <path d={`M${centre(screw.column) - 4} ${y + 10}h8`} stroke="currentColor" strokeWidth="1.6" />
+                    <text x={centre(screw.column) + 10} y={y + 25} fontSize="11" fontWeight="600" fill="currentColor">
+                      {screw.terminal === 'common' ? 'com' : screw.terminal === 'ground' ? 'gnd' : screw.terminal}
+                    </text>
+                  </g>
+                ))}
+                <text x={centre(device.from) - 14} y={y + 37} fontSize="11" fill="currentColor">
+                  {device.position} {position ? words.existing[position.existing] : ''}
+                </text>
+              </g>
+            );
+          })}
+        </svg>
+
+        {layout.groups.map((group) => (
+          <div
+            key={group.cableId ?? 'made'}
+            className="absolute top-0 px-0.5"
+            style={{ left: group.from * COLUMN, width: (group.to - group.from + 1) * COLUMN }}
+          >
+            {group.cableId === null ? (
+              <div className="flex h-11 items-center justify-center text-center text-sm leading-none text-soft">{group.label}</div>
+            ) : (
+              <button
+                type="button"
+                onClick={() => onCable(group.cableId as string)}
+                className="flex h-11 w-full items-center justify-center gap-1 truncate rounded-t-md border-2 border-b-0 border-ink bg-well px-1 text-sm font-semibold"
+              >
+                <span className="truncate">{group.label}</span>
+                <Plus aria-hidden className="size-3.5 shrink-0" />
+                <span className="sr-only">, cable: change it or add a conductor</span>
+              </button>
+            )}
+          </div>
+        ))}
+
+        {layout.columns.map((column, at) => {
+          const label = labels.get(column.conductor.id);
+          const { id } = column.conductor;
+          return (
+            <button
+              key={id}
+              type="button"
+              aria-pressed={held === id}
+              aria-label={inWords(column, label, words, layout)}
+              data-conductor={id}
+              onClick={() => onHold(id)}
+              className={classes(
+                'absolute flex scroll-mb-64 items-end justify-center rounded-md pb-1 lg:scroll-mb-44',
+                held === id ? 'border-2 border-ink bg-ink/10' : 'border border-transparent hover:bg-ink/5',
+              )}
+              style={{ left: at * COLUMN + 1, top: CABLE, width: COLUMN - 2, height: STRANDS + MARKS }}
+            >
+              {column.made ? (
+                <span className="mb-1 text-xs text-soft">tail</span>
+              ) : (
+                <RoleMark role={label?.role ?? 'unknown'} traveler={label?.traveler} size={34} />
+              )}
+            </button>
+          );
+        })}
+      </div>
+    </div>
+  );
+}
+
+/** Where a conductor leaves its sheath: drawn together at the cable's middle, as they do. */
+function sheath(layout: FanLayout, column: number, centre: (column: number) => number): number {
+  const group = layout.groups.find((entry) => column >= entry.from && column <= entry.to);
+  if (!group) return centre(column);
+  const middle = (centre(group.from) + centre(group.to)) / 2;
+  return middle + (centre(column) - middle) * 0.28;
+}
+
+function ColumnDrawing({
+  column,
+  x,
+  from,
+  layout,
+  busTop,
+  deviceTop,
+}: {
+  column: FanColumn;
+  x: number;
+  from: number;
+  layout: FanLayout;
+  busTop: number;
+  deviceTop: number;
+}) {
+  const { colour } = column.conductor;
+  const ys = column.ends.map((end) => {
+    const joint = layout.joints.find((entry) => entry.jointId === end.joint);
+    if (joint) return busTop + 12 + joint.row * BUS;
+    const device = layout.devices.find((entry) => entry.position === end.position);
+    return device ? deviceTop + device.row * DEVICE + 10 : busTop + 14;
+  });
+  if (column.made) return <Strand d={`M${x} ${Math.min(...ys)}V${Math.max(...ys, Math.min(...ys) + 14)}`} colour={colour} width={6} />;
+  const [end] = column.ends;
+  const bottom = ys[0] ?? busTop - MARKS;
+  // The mark hides the strand's middle: it goes on below it.
+  return (
+    <g>
+      <Strand d={`M${from} ${CABLE}C${from} ${CABLE + 34} ${x} ${CABLE + 26} ${x} ${CABLE + STRANDS}`} colour={colour} />
+      {end && <Strand d={`M${x} ${busTop - 4}V${bottom}`} colour={colour} width={6} />}
+      {end?.capped && (
+        <rect x={x - 7} y={bottom - 3} width="14" height="14" rx="5" fill="var(--sheet)" stroke="currentColor" strokeWidth="1.6" />
+      )}
+      {end?.boxScrew && (
+        <g>
+          <path d={`M${x - 10} ${bottom}h20M${x - 7} ${bottom + 5}h14M${x - 4} ${bottom + 10}h8`} stroke="currentColor" strokeWidth="2" />
+        </g>
+      )}
+      {!end && <path d={`M${x - 8} ${busTop - MARKS + 6}q8 16 16 0`} fill="none" stroke="currentColor" strokeWidth="2" />}
+    </g>
+  );
+}
+
+/** `black, 14 AWG, on terminal a of position 1: line`. The drawing in words. */
+export function inWords(column: FanColumn, label: Label | undefined, words: Words, layout: FanLayout): string {
+  const { conductor } = column;
+  const ends = column.ends.map((end) => {
+    const joint = layout.joints.find((entry) => entry.jointId === end.joint);
+    if (joint) return `in joint ${joint.number}`;
+    if (end.position !== undefined) return `on terminal ${end.terminal} of position ${end.position}`;
+    return end.boxScrew ? 'on the box' : 'capped';
+  });
+  const where = ends.length > 0 ? ends.join(' and ') : 'passes through';
+  const role = column.made ? 'made here' : words.roles[label?.role ?? 'unknown'];
+  return `${COLOUR_NAMES[conductor.colour]}, ${conductor.size.replace('AWG', ' AWG').replace('mm2', ' mm²')}, ${where}: ${role}`;
+}

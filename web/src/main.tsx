@@ -1,0 +1,26 @@
+import './theme.css';
+import { registerSW } from 'virtual:pwa-register';
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { StrictMode } from 'react';
+import { createRoot } from 'react-dom/client';
+import { createBrowserRouter } from 'react-router';
+import { RouterProvider } from 'react-router/dom';
+import { PreferencesProvider } from './app/preferences.js';
+import { routes } from './app/routes.js';
+import { SayProvider } from './ui/say.js';
+
+registerSW({ immediate: true });
+
+const queries = new QueryClient({ defaultOptions: { queries: { retry: 1, networkMode: 'always' }, mutations: { networkMode: 'always' } } });
+
+createRoot(document.getElementById('root') as HTMLElement).render(
+  <StrictMode>
+    <QueryClientProvider client={queries}>
+      <PreferencesProvider>
+        <SayProvider>
+          <RouterProvider router={createBrowserRouter(routes)} />
+        </SayProvider>
+      </PreferencesProvider>
+    </QueryClientProvider>
+  </StrictMode>,
+);

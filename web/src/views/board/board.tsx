@@ -1,0 +1,217 @@
+import {
+  type BoxProgress,
+  blockerText,
+  boardRows,
+  boxesOfRoom,
+  circuitPower,
+  roomsInOrder,
+  STAGES,
+  type Stage,
+  worstBlockers,
+} from '@inventario/core';
+import { Download, FileDown } from 'lucide-react';
+import { Link } from 'react-router';
+import { Bench } from '../../app/bench.js';
+import { paths } from '../../app/paths.js';
+import { PowerShape } from '../../app/power-bar.js';
+import { timeOf } from '../../app/times.js';
+import { downloadBoard, downloadJob } from '../../data/downloads.js';
+import { useHouse, useJob } from '../../data/job-context.js';
+import { Button } from '../../ui/button.js';
+import { classes } from '../../ui/classes.js';
+import { Empty } from '../../ui/empty.js';
+
+/** What is left, and what holds us up? Rooms down, stages across; every cell leads to the box it waits for. */
+export function BoardView() {
+  const { job, known } = useJob();
+  const house = useHouse();
+  const progress = new Map(house?.progress.map((entry) => [entry.boxId, entry]));
+  const rooms = roomsInOrder(job);
+  const worst = worstBlockers(house?.progress ?? []);
+  const inOrder = rooms.flatMap((room) => boxesOfRoom(job, room.id)).flatMap((box) => progress.get(box.id) ?? []);
+  const first = worst[0];
+  return (
+    <Bench
+      title="Board"
+      glance={first ? `${first.boxIds.length} × ${blockerText({ code: first.code, count: 1 })}` : 'Nothing holds the job up'}
+      reckoning={<BoardReckoning />}
+    >
+      <div className="mb-3 flex flex-wrap items-center gap-2">
+        <h1 className="mr-auto text-xl font-bold">{job.name}</h1>
+        <Button icon={Download} onClick={() => downloadJob(job)}>
+          Job file
+        </Button>
+        <Button icon={FileDown} onClick={() => void downloadBoard(job, boardRows(known, inOrder))}>
+          Board as CSV
+        </Button>
+      </div>
+      {rooms.length === 0 ? (
+        <Empty title="An empty house">
+          <p>Add the rooms, the breakers and what the switches work; then walk from box to box.</p>
+          <Link className="min-h-11 font-semibold underline" to={paths.house(job.id)}>
+            Set the house up
+          </Link>
+        </Empty>
+      ) : (
+        <BoardTable
+          rooms={rooms.map((room) => ({
+            id: room.id,
+            name: room.name,
+            boxes: boxesOfRoom(job, room.id).flatMap((box) => progress.get(box.id) ?? []),
+          }))}
+        />
+      )}
+    </Bench>
+  );
+}
+
+interface BoardRoom {
+  id: string;
+  name: string;
+  boxes: BoxProgress[];
+}
+
+function BoardTable({ rooms }: { rooms: readonly BoardRoom[] }) {
+  const total = rooms.flatMap((room) => room.boxes);
+  return (
+    <table className="w-full border-collapse">
+      <thead>
+        <tr className="text-left text-sm text-soft">
+          <th scope="col" className="py-2 pr-2 font-semibold">
+            Room
+          </th>
+          {STAGES.map((stage) => (
+            <th key={stage} scope="col" className="w-[14%] p-1 text-center font-semibold sm:p-2">
+              <span className="hidden sm:inline">{stage}</span>
+              <abbr className="no-underline sm:hidden" title={stage}>
+                {SHORT[stage]}
+              </abbr>
+            </th>
+          ))}
+        </tr>
+      </thead>
+      <tbody>
+        {rooms.map((room) => (
+          <tr key={room.id} className="border-t border-rule align-top">
+            <th scope="row" className="py-2 pr-2 text-left font-semibold">
+              {room.name}
+              <span className="block text-sm font-normal text-soft">
+                {room.boxes.length === 0 ? 'no boxes' : `${room.boxes.length} box${room.boxes.length === 1 ? '' : 'es'}`}
+              </span>
+            </th>
+            {STAGES.map((stage) => (
+              <StageCell key={stage} room={room} stage={stage} />
+            ))}
+          </tr>
+        ))}
+      </tbody>
+      <tfoot>
+        <tr className="border-t-2 border-ink">
+          <th scope="row" className="py-2 text-left font-bold">
+            House
+          </th>
+          {STAGES.map((stage) => (
+            <td key={stage} className="p-1 text-center font-bold sm:p-2">
+              {countsOf(total, stage).done}/{countsOf(total, stage).of}
+            </td>
+          ))}
+        </tr>
+      </tfoot>
+    </table>
+  );
+}
+
+const SHORT: Record<Stage, string> = { surveyed: 'sur', identified: 'ide', chosen: 'cho', wired: 'wir', paired: 'pai' };
+
+function countsOf(boxes: readonly BoxProgress[], stage: Stage): { done: number; of: number } {
+  const wanted = boxes.filter((box) => box.stages[stage] !== 'not-wanted');
+  return { done: wanted.filter((box) => box.stages[stage] === 'done').length, of: wanted.length };
+}
+
+/** The count, and below it the first blocker of the first box that waits for this stage. */
+function StageCell({ room, stage }: { room: BoardRoom; stage: Stage }) {
+  const { job, known } = useJob();
+  const { done, of } = countsOf(room.boxes, stage);
+  if (of === 0) return <td className="p-1 text-center text-soft sm:p-2">–</td>;
+  const waiting = room.boxes.find((box) => box.stages[stage] === 'due');
+  const blocker = waiting?.blockers.find((entry) => entry.stage === stage);
+  const turn = waiting?.next === stage;
+  return (
+    <td className="p-0.5 sm:p-1">
+      {waiting ? (
+        <Link
+          to={paths.box(job.id, waiting.boxId)}
+          aria-label={`${room.name}, ${stage}: ${done} of ${of}. ${known.boxes.get(waiting.boxId)?.name}: ${blocker ? blockerText(blocker) : ''}`}
+          className={classes(
+            'flex min-h-11 flex-col items-center justify-center rounded-md border px-1 py-1.5 text-center leading-tight',
+            turn ? 'border-ink bg-sheet' : 'border-transparent text-soft',
+          )}
+        >
+          <span className="font-semibold">
+            {done}/{of}
+          </span>
+          {blocker && turn && <span className="hidden text-sm sm:block">{blockerText(blocker)}</span>}
+        </Link>
+      ) : (
+        <span className="flex min-h-11 items-center justify-center rounded-md bg-strong px-1 font-semibold text-onstrong">
+          {done}/{of}
+          <span className="sr-only"> done</span>
+        </span>
+      )}
+    </td>
+  );
+}
+
+function BoardReckoning() {
+  const { job, known } = useJob();
+  const house = useHouse();
+  const worst = worstBlockers(house?.progress ?? []).slice(0, 3);
+  const on = circuitPower(job).filter((state) => state.state === 'on');
+  return (
+    <div className="flex flex-col gap-5">
+      <section>
+        <h2 className="mb-2 font-bold">What holds the job up</h2>
+        {worst.length === 0 && <p className="text-soft">{job.boxes.length === 0 ? 'No boxes yet.' : 'Nothing.'}</p>}
+        <ol className="flex flex-col gap-2">
+          {worst.map((blocker) => {
+            const first = known.boxes.get(blocker.boxIds[0] ?? '');
+            return (
+              <li key={blocker.code}>
+                <Link
+                  to={paths.box(job.id, blocker.boxIds[0] ?? '')}
+                  className="block rounded-md border border-rule bg-sheet p-3 hover:border-ink"
+                >
+                  <span className="font-semibold">{blockerText({ code: blocker.code, count: 1 })}</span>
+                  <span className="block text-sm text-soft">
+                    {first?.name}
+                    {blocker.boxIds.length > 1 && ` and ${blocker.boxIds.length - 1} more`}
+                  </span>
+                </Link>
+              </li>
+            );
+          })}
+        </ol>
+      </section>
+      <section>
+        <h2 className="mb-2 font-bold">Circuits on</h2>
+        {on.length === 0 && <p className="text-soft">None recorded on.</p>}
+        <ul className="flex flex-col gap-1.5">
+          {on.map((state) => {
+            const circuit = known.circuits.get(state.circuitId);
+            return (
+              <li key={state.circuitId} className="flex items-center gap-2 text-live">
+                <PowerShape state="on" />
+                <span>
+                  Breaker {circuit?.breaker}, {circuit?.label}, {state.since && timeOf(state.since)}
+                </span>
+              </li>
+            );
+          })}
+        </ul>
+      </section>
+      <p className="text-sm text-soft">
+        A circuit that is off on this record is not dead: isolate, lock and prove dead at every box. Local codes and licensed practice rule.
+      </p>
+    </div>
+  );
+}

@@ -1,0 +1,30 @@
+import type { Device, Verdict } from '@inventario/core';
+import type { JudgedDevice } from '../../data/engines.worker.js';
+
+export interface DeviceRow {
+  device: Device;
+  /** The device in the way that suits best here. */
+  best: JudgedDevice;
+  /** Other ways that are possible too. */
+  others: JudgedDevice[];
+}
+
+const RANK: Record<Verdict, number> = { fits: 0, 'fits-with': 1, unproved: 2, no: 3 };
+
+/** One row a device, the suitable ones first, then the cheaper; among ways that are stopped the one with the fewest reasons stands for it. */
+export function bestFirst(judged: readonly JudgedDevice[], devices: ReadonlyMap<string, Device>): DeviceRow[] {
+  const ways = new Map<string, JudgedDevice[]>();
+  for (const candidate of judged) ways.set(candidate.deviceId, [...(ways.get(candidate.deviceId) ?? []), candidate]);
+  const stops = (candidate: JudgedDevice) => candidate.reasons.filter((reason) => reason.outcome === 'block').length;
+  const warnings = (candidate: JudgedDevice) => candidate.reasons.filter((reason) => reason.outcome !== 'note').length;
+  // "Not offered" is the least telling way to be stopped.
+  const offered = (candidate: JudgedDevice) =>
+    candidate.reasons.length === 1 && candidate.reasons[0]?.code.endsWith('not-offered') ? 1 : 0;
+  return [...ways]
+    .map(([deviceId, own]) => {
+      const sorted = own.toSorted((a, b) => RANK[a.verdict] - RANK[b.verdict] || offered(a) - offered(b) || stops(a) - stops(b));
+      const [best, ...rest] = sorted as [JudgedDevice, ...JudgedDevice[]];
+      return { device: devices.get(deviceId) as Device, best, others: rest.filter((candidate) => candidate.verdict !== 'no') };
+    })
+    .sort((a, b) => RANK[a.best.verdict] - RANK[b.best.verdict] || warnings(a.best) - warnings(b.best) || a.device.price - b.device.price);
+}

@@ -1,0 +1,207 @@
+import { type Box, type Device, type Position, placeKey, putPart, STRATEGY_WORDS, type Strategy, type Verdict } from '@inventario/core';
+import { ArrowLeft } from 'lucide-react';
+import { useState } from 'react';
+import { Link, useParams } from 'react-router';
+import { Bench } from '../../app/bench.js';
+import { paths } from '../../app/paths.js';
+import type { JudgedDevice } from '../../data/engines.worker.js';
+import { useHouse, useJob, usePlace } from '../../data/job-context.js';
+import { Button } from '../../ui/button.js';
+import { Segments } from '../../ui/choice.js';
+import { classes } from '../../ui/classes.js';
+import { Empty } from '../../ui/empty.js';
+import { useSay } from '../../ui/say.js';
+import { VerdictWord } from '../../ui/verdict.js';
+import { BoxReckoning, glanceAt } from '../survey/box-reckoning.js';
+import { bestFirst } from './best-first.js';
+import { moneyText } from './money-text.js';
+
+/** What goes here? Devices in order of suitability, each with its verdict and every reason that stops it. */
+export function ChooseView() {
+  const { boxId = '', position: index = '' } = useParams();
+  const { job, known } = useJob();
+  const box = known.boxes.get(boxId);
+  const position = box?.positions.find((entry) => entry.index === Number(index));
+  if (!box || !position)
+    return (
+      <Bench title="Choose" glance="No such place" reckoning={null}>
+        <Empty title="This place is not in the job any more">
+          <Link className="underline" to={paths.board(job.id)}>
+            To the board
+          </Link>
+        </Empty>
+      </Bench>
+    );
+  return <Place key={`${boxId}/${index}`} box={box} position={position} />;
+}
+
+type Show = 'possible' | 'all';
+
+function Place({ box, position }: { box: Box; position: Position }) {
+  const { job, known, apply } = useJob();
+  const house = useHouse();
+  const judged = usePlace(box.id, position.index);
+  const say = useSay();
+  const [show, setShow] = useState<Show>('possible');
+  const selection = known.selections.get(placeKey(box.id, position.index));
+  const rows = bestFirst(judged ?? [], known.devices);
+  const possible = rows.filter((row) => row.best.verdict !== 'no' || row.device.id === selection?.deviceId);
+  const counts = (verdict: Verdict) => rows.filter((row) => row.best.verdict === verdict).length;
+  const shown = show === 'all' ? rows : possible;
+  const loads = position.loadIds.map((id) => known.loads.get(id)?.name).join(' and ');
+
+  const choose = (candidate: JudgedDevice) => {
+    const device = known.devices.get(candidate.deviceId) as Device;
+    const parts = [
+      selectionPart(box.id, position.index, candidate.deviceId, candidate.strategy, candidate.with),
+      ...candidate.partners.map((partner) => selectionPart(partner.boxId, partner.position, partner.deviceId, candidate.strategy, [])),
+    ];
+    apply(parts, `${device.maker} ${device.model} for ${box.name}`);
+    say(`${device.maker} ${device.model} goes to ${box.name}${candidate.partners.length > 0 ? ', its partner with it' : ''}.`);
+  };
+  const keep = () => apply([selectionPart(box.id, position.index, null, 'single', [])], `The mechanical switch stays at ${box.name}`);
+
+  return (
+    <Bench title={`Choose for ${box.name}`} glance={glanceAt(house, box.id)} reckoning={<BoxReckoning box={box} />}>
+      <div className="mb-3 flex flex-wrap items-center gap-x-4 gap-y-2">
+        <Link to={paths.box(job.id, box.id)} className="flex min-h-11 items-center gap-2 underline">
+          <ArrowLeft aria-hidden className="size-5" />
+          {box.name}
+        </Link>
+        <h1 className="text-lg font-bold">
+          What goes to position {position.index}
+          {loads && `, ${loads}`}?
+        </h1>
+      </div>
+      {!judged && <p>Being judged …</p>}
+      {judged && (
+        <>
+          <p className="mb-2">
+            Of {rows.length} devices {counts('fits')} fit, {counts('fits-with')} fit with a part, {counts('unproved')} are not proved,{' '}
+            {counts('no')} do not go here.
+          </p>
+          <div className="mb-3 flex flex-wrap items-end gap-3">
+            <Segments
+              label="Show"
+              hideLabel
+              value={show}
+              options={[
+                { value: 'possible', label: `Possible (${possible.length})` },
+                { value: 'all', label: `All, with what stops them (${rows.length})` },
+              ]}
+              onChoice={setShow}
+            />
+            <Button onClick={keep} aria-pressed={selection?.deviceId === null}>
+              Keep the mechanical switch
+            </Button>
+          </div>
+          {shown.length === 0 && (
+            <Empty title="No device of the catalogue can go here">
+              <p>Show all to read what stops each; a deeper box, another finding or another device may open the way.</p>
+            </Empty>
+          )}
+          <ul className="flex flex-col gap-2">
+            {shown.map(({ device, best, others }) => (
+              <Candidate
+                key={device.id}
+                device={device}
+                best={best}
+                others={others}
+                chosen={selection?.deviceId === device.id ? selection.strategy : null}
+                currency={job.money?.currency}
+                onChoose={choose}
+              />
+            ))}
+          </ul>
+        </>
+      )}
+    </Bench>
+  );
+}
+
+function selectionPart(boxId: string, position: number, deviceId: string | null, strategy: Strategy, parts: readonly string[]) {
+  return putPart('selection', placeKey(boxId, position), { boxId, position, deviceId, strategy, with: [...parts] });
+}
+
+interface CandidateProps {
+  device: Device;
+  best: JudgedDevice;
+  others: readonly JudgedDevice[];
+  chosen: Strategy | null;
+  currency: string | undefined;
+  onChoose: (candidate: JudgedDevice) => void;
+}
+
+function Candidate({ device, best, others, chosen, currency, onChoose }: CandidateProps) {
+  const { known } = useJob();
+  const parts = best.with.map((id) => known.job.catalogue.parts.find((part) => part.id === id)?.name ?? id);
+  return (
+    <li
+      aria-label={`${device.maker} ${device.model}`}
+      className={classes('rounded-lg border bg-sheet p-3', chosen ? 'border-2 border-ink' : 'border-rule')}
+    >
+      <div className="flex items-center gap-3">
+        <div className="flex min-w-0 flex-1 flex-wrap items-baseline gap-x-3">
+          <span className="w-28">
+            <VerdictWord verdict={best.verdict} />
+          </span>
+          <span className="font-bold">
+            {device.maker} {device.model}
+          </span>
+          <span className="text-soft">
+            {device.actuator ?? 'device'}, {RADIO_WORDS[device.radio]}
+          </span>
+          <span className="ml-auto font-semibold">{moneyText(device.price, currency)}</span>
+        </div>
+        <Button
+          kind={chosen ? 'plain' : best.verdict === 'fits' || best.verdict === 'fits-with' ? 'main' : 'plain'}
+          disabled={best.verdict === 'no' || chosen === best.strategy}
+          onClick={() => onChoose(best)}
+        >
+          {chosen === best.strategy ? 'Chosen' : 'Choose'}
+        </Button>
+      </div>
+      {(best.strategy !== 'single' || parts.length > 0) && (
+        <p className="pl-0 text-sm sm:pl-31">
+          {best.strategy !== 'single' && STRATEGY_WORDS[best.strategy]}
+          {best.partners.length > 0 &&
+            `: ${best.partners.map((partner) => `${known.boxes.get(partner.boxId)?.name} gets ${partner.deviceId ? nameOf(known.devices.get(partner.deviceId)) : 'no device'}`).join(', ')}`}
+          {parts.length > 0 && ` with ${parts.join(', ')}`}
+        </p>
+      )}
+      {best.reasons.length > 0 && (
+        <ul className="mt-1 flex flex-col gap-0.5 text-sm sm:pl-31">
+          {best.reasons.map((reason) => (
+            <li key={`${reason.rule}${reason.text}`} className={classes('flex gap-2', reason.outcome === 'note' && 'text-soft')}>
+              <span className="w-24 shrink-0 text-soft">{OUTCOME_WORDS[reason.outcome]}</span>
+              <span>{reason.text}</span>
+            </li>
+          ))}
+        </ul>
+      )}
+      {others.length > 0 && (
+        <p className="mt-1 flex flex-wrap items-center gap-2 text-sm sm:pl-31">
+          Also
+          {others.map((other) => (
+            <Button key={other.strategy} disabled={chosen === other.strategy} onClick={() => onChoose(other)}>
+              {STRATEGY_WORDS[other.strategy]}
+            </Button>
+          ))}
+        </p>
+      )}
+    </li>
+  );
+}
+
+const nameOf = (device: Device | undefined) => (device ? `${device.maker} ${device.model}` : 'a device');
+
+export const RADIO_WORDS: Record<Device['radio'], string> = {
+  wifi: 'Wi-Fi',
+  mesh: 'mesh',
+  subghz: 'sub-GHz',
+  maker: 'maker’s own radio',
+  ble: 'Bluetooth LE',
+  none: 'no radio',
+};
+
+const OUTCOME_WORDS: Record<string, string> = { block: 'stops it', unproved: 'not proved', warn: 'mind', note: 'note' };

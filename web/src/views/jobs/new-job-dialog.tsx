@@ -1,0 +1,51 @@
+import { type Job, newJob, type PracticeId, WORDS } from '@inventario/core';
+import { useQueryClient } from '@tanstack/react-query';
+import { type FormEvent, useState } from 'react';
+import { useNavigate } from 'react-router';
+import { paths } from '../../app/paths.js';
+import { api } from '../../data/api.js';
+import { newId } from '../../data/ids.js';
+import { Button } from '../../ui/button.js';
+import { Segments } from '../../ui/choice.js';
+import { Dialog } from '../../ui/dialog.js';
+import { TextField } from '../../ui/field.js';
+
+export const PRACTICE_OPTIONS = (Object.keys(WORDS) as PracticeId[]).map((value) => ({
+  value,
+  label: value === 'modular' ? 'Modular plates' : WORDS[value].practice,
+}));
+export const EDITION_OPTIONS = (['2017', '2020', '2023'] as const).map((value) => ({ value, label: value }));
+
+export function NewJobDialog({ open, onClose }: { open: boolean; onClose: () => void }) {
+  const navigate = useNavigate();
+  const queries = useQueryClient();
+  const [name, setName] = useState('');
+  const [practice, setPractice] = useState<PracticeId>('us');
+  const [edition, setEdition] = useState<NonNullable<Job['edition']>>('2023');
+  const [problem, setProblem] = useState<string | null>(null);
+  const make = async (event: FormEvent) => {
+    event.preventDefault();
+    if (name.trim() === '') return setProblem('Give the job a name: the house, or whose it is.');
+    try {
+      const { id } = await api.takeIn(newJob(newId(), name.trim(), practice, edition, await api.catalogue()));
+      await queries.invalidateQueries({ queryKey: ['jobs'] });
+      navigate(paths.house(id));
+    } catch (error) {
+      setProblem(error instanceof Error ? error.message : String(error));
+    }
+  };
+  return (
+    <Dialog title="New job" open={open} onClose={onClose}>
+      <form onSubmit={(event) => void make(event)} className="flex flex-col gap-4">
+        <TextField label="Name of the job" value={name} onText={setName} error={problem} maxLength={200} autoFocus />
+        <Segments label="Practice: whose rules and words" value={practice} options={PRACTICE_OPTIONS} onChoice={setPractice} />
+        {practice === 'us' && (
+          <Segments label="Edition of the code adopted here" value={edition} options={EDITION_OPTIONS} onChoice={setEdition} />
+        )}
+        <Button kind="main" type="submit">
+          Make the job
+        </Button>
+      </form>
+    </Dialog>
+  );
+}

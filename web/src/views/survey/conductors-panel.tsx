@@ -1,0 +1,160 @@
+import { type Box, type Conductor, labelContext, labelFor, looksLikeGround, type Role, WORDS, withLabel } from '@inventario/core';
+import { Cable, List, Spline, Waypoints } from 'lucide-react';
+import { useEffect, useState } from 'react';
+import { useShortcuts } from '../../app/shortcuts.js';
+import { newId } from '../../data/ids.js';
+import { useJob } from '../../data/job-context.js';
+import { ConductorFan } from '../../drawings/conductor-fan.js';
+import { fanLayout } from '../../drawings/fan-layout.js';
+import { Button } from '../../ui/button.js';
+import { CableDialog } from './cable-dialog.js';
+import { ConductorDialog } from './conductor-dialog.js';
+import { ConductorTable } from './conductor-table.js';
+import { ConductorTray } from './conductor-tray.js';
+import { PresetPicker, sizeFor, wantsConductors } from './preset-picker.js';
+import type { ChangeBox } from './survey.js';
+
+/** The conductors: fanned out, touched where they are, labelled one after the other. */
+export function ConductorsPanel({ box, change }: { box: Box; change: ChangeBox }) {
+  const { job, known } = useJob();
+  const words = WORDS[job.practice];
+  const [heldId, setHeld] = useState<string | null>(null);
+  const [correcting, setCorrecting] = useState(false);
+  const [cableId, setCable] = useState<string | null>(null);
+  const [asTable, setAsTable] = useState(false);
+  const columns = fanLayout(box).columns;
+  const held = box.conductors.find((conductor) => conductor.id === heldId);
+
+  // The conductor in hand stays in sight above its tray.
+  useEffect(() => {
+    if (heldId) document.querySelector(`[data-conductor="${heldId}"]`)?.scrollIntoView({ block: 'nearest', inline: 'nearest' });
+  }, [heldId]);
+
+  const label = (role: Role, traveler?: number) => {
+    if (!held || held.cableId === undefined) return;
+    const context = labelContext(box, held.id, known);
+    const made = labelFor(held.id, role, {
+      ...context,
+      ...(context.groupId ? { groupId: context.groupId } : {}),
+      ...(traveler ? { traveler } : {}),
+    });
+    change(withLabel(box, made), `${words.roles[role]} for the ${held.colour} conductor`);
+    setHeld(
+      nextUntold(
+        columns.map((column) => column.conductor),
+        box,
+        held.id,
+      ) ?? held.id,
+    );
+  };
+  const step = (by: 1 | -1) => {
+    const at = columns.findIndex((column) => column.conductor.id === heldId);
+    const next = columns[at < 0 ? 0 : (at + by + columns.length) % columns.length];
+    if (!next) return;
+    setHeld(next.conductor.id);
+    document.querySelector<HTMLElement>(`[data-conductor="${next.conductor.id}"]`)?.focus();
+  };
+  useShortcuts({
+    l: () => label('line'),
+    s: () => label('load'),
+    n: () => label('neutral'),
+    g: () => label('ground'),
+    o: () => label('line-on'),
+    w: () => label('switched-line'),
+    '1': () => label('traveler', 1),
+    '2': () => label('traveler', 2),
+    x: () => label('spare'),
+    u: () => label('unknown'),
+    e: () => held && setCorrecting(true),
+    ArrowRight: () => step(1),
+    ArrowLeft: () => step(-1),
+  });
+
+  const addCable = () => {
+    const id = newId();
+    const colours = job.practice === 'gb' ? (['brown', 'blue', 'bare'] as const) : (['black', 'white', 'bare'] as const);
+    const conductors: Conductor[] = colours.map((colour) => ({
+      id: newId(),
+      cableId: id,
+      size: sizeFor(box, known),
+      colour,
+      at: { capped: true },
+    }));
+    change(
+      { cables: [...box.cables, { id, label: `cable ${box.cables.length + 1}` }], conductors: [...box.conductors, ...conductors] },
+      'Add a cable',
+    );
+    setHeld(conductors[0]?.id ?? null);
+  };
+  const addTail = () => {
+    const tail: Conductor = { id: newId(), size: sizeFor(box, known), colour: 'black', ends: [{ capped: true }, { capped: true }] };
+    change({ conductors: [...box.conductors, tail] }, 'Add a tail');
+    setHeld(tail.id);
+    setCorrecting(true);
+  };
+
+  return (
+    <section aria-label="Conductors" className="rounded-lg border border-rule bg-sheet p-3">
+      <div className="mb-2 flex flex-wrap items-center gap-2">
+        <h2 className="mr-auto font-bold">Conductors</h2>
+        <Button icon={Cable} onClick={addCable}>
+          Cable
+        </Button>
+        <Button icon={Spline} onClick={addTail}>
+          Tail
+        </Button>
+        {box.conductors.length > 0 && (
+          <Button icon={asTable ? Waypoints : List} onClick={() => setAsTable(!asTable)}>
+            {asTable ? 'Drawing' : 'Table'}
+          </Button>
+        )}
+      </div>
+      {box.conductors.length === 0 && box.cables.length === 0 && (
+        <PresetPicker
+          box={box}
+          onTaken={(contents) => {
+            change(contents, 'From a usual box');
+            setHeld(contents.conductors[0]?.id ?? null);
+          }}
+        />
+      )}
+      {(box.conductors.length > 0 || box.cables.length > 0) &&
+        (asTable ? (
+          <ConductorTable box={box} words={words} held={heldId} onHold={setHeld} />
+        ) : (
+          <ConductorFan box={box} words={words} held={heldId} onHold={(id) => setHeld(id === heldId ? null : id)} onCable={setCable} />
+        ))}
+      {held && (
+        <ConductorTray
+          box={box}
+          held={held}
+          words={words}
+          change={change}
+          onLabel={label}
+          onCorrect={() => setCorrecting(true)}
+          onDone={() => setHeld(null)}
+        />
+      )}
+      {!held && box.conductors.length > 0 && (
+        <p className="text-sm text-soft">Touch a conductor to say what it is. Labels are your word: measure before you trust a colour.</p>
+      )}
+      {box.conductors.length > 0 && box.positions.some((position) => wantsConductors(box, position)) && (
+        <div className="mt-3 border-t border-rule pt-3">
+          <PresetPicker box={box} onTaken={(contents) => change(contents, 'From a usual box')} />
+        </div>
+      )}
+      {held && correcting && (
+        <ConductorDialog box={box} conductor={held} words={words} change={change} onClose={() => setCorrecting(false)} />
+      )}
+      {cableId && <CableDialog box={box} cableId={cableId} change={change} onClose={() => setCable(null)} />}
+    </section>
+  );
+}
+
+/** The next conductor in the drawing's order that nobody has told; grounds by colour aside. */
+export function nextUntold(order: readonly Conductor[], box: Box, after: string): string | undefined {
+  const told = new Set(box.labels.map((label) => label.conductorId));
+  const at = order.findIndex((conductor) => conductor.id === after);
+  const round = [...order.slice(at + 1), ...order.slice(0, at)];
+  return round.find((conductor) => conductor.cableId !== undefined && !told.has(conductor.id) && !looksLikeGround(conductor))?.id;
+}

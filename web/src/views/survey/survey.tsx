@@ -1,0 +1,109 @@
+import { type Box, removalOf, setParts, WORDS } from '@inventario/core';
+import { Trash2 } from 'lucide-react';
+import { useState } from 'react';
+import { Link, useNavigate, useParams } from 'react-router';
+import { Bench } from '../../app/bench.js';
+import { paths } from '../../app/paths.js';
+import { useHouse, useJob } from '../../data/job-context.js';
+import { PickSeveral } from '../../ui/choice.js';
+import { Empty } from '../../ui/empty.js';
+import { TextField } from '../../ui/field.js';
+import { Menu } from '../../ui/menu.js';
+import { useSay } from '../../ui/say.js';
+import { BoxPanel } from './box-panel.js';
+import { BoxReckoning, glanceAt } from './box-reckoning.js';
+import { ConductorsPanel } from './conductors-panel.js';
+import { PositionPanel } from './position-panel.js';
+
+/** What is in this box? */
+export function SurveyView() {
+  const { boxId = '' } = useParams();
+  const { job, known } = useJob();
+  const box = known.boxes.get(boxId);
+  if (!box)
+    return (
+      <Bench title="Survey" glance="No such box" reckoning={null}>
+        <Empty title="This box is not in the job any more">
+          <Link className="underline" to={paths.board(job.id)}>
+            To the board
+          </Link>
+        </Empty>
+      </Bench>
+    );
+  return <BoxSurvey key={box.id} box={box} />;
+}
+
+export type ChangeBox = (change: Partial<Box>, label: string, mergeKey?: string) => void;
+
+function BoxSurvey({ box }: { box: Box }) {
+  const { job, known, apply, undo } = useJob();
+  const house = useHouse();
+  const say = useSay();
+  const navigate = useNavigate();
+  const [loadFor, setLoadFor] = useState<number | null>(null);
+  const name = box.name || 'the box';
+  const change: ChangeBox = (more, label, mergeKey) => {
+    const hindered = apply(setParts('box', box.id, box, more), `${label} (${name})`, mergeKey && `${box.id}/${mergeKey}`);
+    if (hindered) say(`That cannot be recorded: ${hindered}.`);
+  };
+  const remove = () => {
+    apply(removalOf(job, 'box', box.id), `Take out ${name}`);
+    navigate(paths.board(job.id));
+    say(`${name} is taken out.`, { label: 'Undo', run: undo });
+  };
+  return (
+    <Bench title={`Survey of ${name}`} glance={glanceAt(house, box.id)} reckoning={<BoxReckoning box={box} />}>
+      <h1 className="sr-only">Survey of {name}</h1>
+      <div className="mb-3 grid grid-cols-[1fr_auto] items-end gap-2 sm:grid-cols-[2fr_1fr_auto]">
+        <TextField
+          label="Box"
+          value={box.name}
+          maxLength={100}
+          onText={(text) => change({ name: text }, 'Name the box', 'name')}
+          className="text-lg font-bold"
+          boxClass="col-span-2 sm:col-span-1"
+        />
+        <PickSeveral
+          label="Fed by"
+          placeholder="no circuit named"
+          values={box.circuitIds}
+          options={job.circuits.map((circuit) => ({ value: circuit.id, label: `${circuit.breaker} ${circuit.label}` }))}
+          onChoice={(circuitIds) => change({ circuitIds }, 'Circuits of the box')}
+        />
+        <Menu
+          name="More for this box"
+          entries={[...roomMoves(), { label: 'Take this box out', icon: Trash2, stop: true, onPick: remove }]}
+        />
+      </div>
+      <div className="flex flex-col gap-4">
+        <BoxPanel box={box} change={change} />
+        <ConductorsPanel box={box} change={change} />
+        <section aria-label="Positions">
+          <h2 className="mb-2 font-bold">What each position works</h2>
+          <div className="grid gap-3 xl:grid-cols-2">
+            {box.positions.map((position) => (
+              <PositionPanel
+                key={position.index}
+                box={box}
+                position={position}
+                words={WORDS[job.practice]}
+                change={change}
+                addingLoad={loadFor === position.index}
+                onAddLoad={(open) => setLoadFor(open ? position.index : null)}
+              />
+            ))}
+          </div>
+        </section>
+      </div>
+    </Bench>
+  );
+
+  function roomMoves() {
+    return job.rooms
+      .filter((room) => room.id !== box.roomId)
+      .map((room) => ({
+        label: `Move to ${room.name}`,
+        onPick: () => change({ roomId: room.id }, `Move to ${known.rooms.get(room.id)?.name}`),
+      }));
+  }
+}
