@@ -63,7 +63,8 @@ export async function startDatabase(folder: string, port: number, forTests = fal
   const home = resolve(folder);
   const data = join(home, 'data');
   prepareFolder(home);
-  if (!existsSync(join(home, 'installed'))) install(home, data);
+  const asUser = asRoot ? [`--user=${rootMayHandOver(home) ? 'mysql' : 'root'}`] : [];
+  if (!existsSync(join(home, 'installed'))) install(home, data, asUser);
   const socket = join(home, 'db.sock');
   if (socket.length > 107)
     throw new StartError(`The folder name ${home} is too long for the database's socket; use a shorter one (INVENTARIO_DATA).`);
@@ -73,7 +74,7 @@ export async function startDatabase(folder: string, port: number, forTests = fal
     'mariadbd',
     [
       '--no-defaults',
-      ...(asRoot ? ['--user=mysql'] : []),
+      ...asUser,
       `--datadir=${data}`,
       `--socket=${socket}`,
       `--port=${port}`,
@@ -121,14 +122,18 @@ function prepareFolder(home: string): void {
   } catch {
     throw new StartError(`The data folder ${home} cannot be written; choose another with INVENTARIO_DATA.`);
   }
-  if (!asRoot) return;
-  // The database runs as its own user and has to pass through every folder above its data.
-  for (let above = dirname(home); above !== dirname(above); above = dirname(above))
-    if ((statSync(above).mode & 0o001) === 0)
-      throw new StartError(`The folder ${above} cannot be passed by the database's user; choose another data folder with INVENTARIO_DATA.`);
+}
+
+/**
+ * Whether the database can run as its own user, `mysql`, when we are root: that user has to pass through every folder above its data.
+ * Under a folder only root may enter (a temporary one, say) it runs as root instead.
+ */
+function rootMayHandOver(home: string): boolean {
+  for (let above = dirname(home); above !== dirname(above); above = dirname(above)) if ((statSync(above).mode & 0o001) === 0) return false;
   const { uid, gid } = databaseUser();
   chownSync(home, uid, gid);
   chmodSync(home, 0o755);
+  return true;
 }
 
 function databaseUser(): { uid: number; gid: number } {
@@ -142,7 +147,7 @@ function databaseUser(): { uid: number; gid: number } {
 }
 
 /** Makes the data folder. `installed` is written last: a folder without it was left half made and is made again. */
-function install(home: string, data: string): void {
+function install(home: string, data: string, asUser: readonly string[]): void {
   if (existsSync(data)) {
     const aside = `${data}-half-made-${Date.now()}`;
     renameSync(data, aside);
@@ -150,14 +155,7 @@ function install(home: string, data: string): void {
   }
   const made = spawnSync(
     'mariadb-install-db',
-    [
-      '--no-defaults',
-      ...(asRoot ? ['--user=mysql'] : []),
-      `--datadir=${data}`,
-      '--auth-root-authentication-method=normal',
-      '--skip-test-db',
-      '--skip-name-resolve',
-    ],
+    ['--no-defaults', ...asUser, `--datadir=${data}`, '--auth-root-authentication-method=normal', '--skip-test-db', '--skip-name-resolve'],
     { encoding: 'utf8' },
   );
   if (made.status !== 0) {

@@ -18,7 +18,14 @@ export default defineConfig({
         theme_color: '#14181c',
         icons: [{ src: '/mark.svg', sizes: 'any', type: 'image/svg+xml' }],
       },
-      workbox: { globPatterns: ['**/*.{js,css,html,svg,woff2}'], navigateFallback: '/index.html', navigateFallbackDenylist: [/^\/api\//] },
+      // The page that brought the worker is served by it at once: the first visit is enough to go on without the server.
+      workbox: {
+        clientsClaim: true,
+        skipWaiting: true,
+        globPatterns: ['**/*.{js,css,html,svg,woff2}'],
+        navigateFallback: '/index.html',
+        navigateFallbackDenylist: [/^\/api\//],
+      },
     }),
   ],
   worker: { format: 'es' },

@@ -116,7 +116,9 @@ describe('the Canadian count in mL', () => {
   const ca = (more: Partial<BoxContents>) => contents({ practice: 'ca', method: 'cec-12-3034', ...more });
 
   test('bare bonding counts nothing, an insulated one as a conductor', () => {
-    expect(fill(ca({ conductors: [conductor('14AWG'), ground('14AWG'), ground('14AWG', { bare: false })] })).usedMl).toBeCloseTo(49.2, 9);
+    const result = fill(ca({ conductors: [conductor('14AWG'), ground('14AWG'), ground('14AWG', { bare: false })] }));
+    expect(result.usedMl).toBeCloseTo(49.2, 9);
+    expect(result.lines).toMatchObject([{ rule: 'conductor', count: 2, what: '14AWG, 1 insulated bonding among them' }]);
   });
 
   test('a strap is two conductors; a deep device 3.28 mL for each mm of its whole depth', () => {

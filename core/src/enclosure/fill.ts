@@ -163,10 +163,19 @@ function terminalBlocks(contents: BoxContents, figures: FillFigures): FillLine[]
   return tally.lines();
 }
 
+/** Bare bonding conductors count nothing; insulated ones count like any conductor, and the line says how many. */
 function caConductors(contents: BoxContents, figures: FillFigures): FillLine[] {
   const tally = new Tally('conductor', figures);
-  for (const conductor of contents.conductors) if (conductor.fromOutside && !conductor.bare) tally.add(conductor.size);
-  return tally.lines();
+  const bonding = new Map<WireSize, number>();
+  for (const conductor of contents.conductors) {
+    if (!conductor.fromOutside || conductor.bare) continue;
+    tally.add(conductor.size);
+    if (conductor.ground) bonding.set(conductor.size, (bonding.get(conductor.size) ?? 0) + 1);
+  }
+  return tally.lines().map((line) => {
+    const count = line.size ? bonding.get(line.size) : undefined;
+    return count === undefined ? line : { ...line, what: `${line.what}, ${count} insulated bonding among them` };
+  });
 }
 
 function caSupport(contents: BoxContents, figures: FillFigures): FillLine[] {

@@ -17,7 +17,7 @@ export const FILL_RULE_WORDS: Record<FillRule, string> = {
 
 /** `Conductors from outside, 12 AWG`. */
 export function fillLineWords(line: FillLine): string {
-  return `${FILL_RULE_WORDS[line.rule]}, ${line.what.replace(/(\d)(AWG|mm2)$/, (_, digit: string, unit: string) => `${digit} ${unit === 'mm2' ? 'mm²' : unit}`)}`;
+  return `${FILL_RULE_WORDS[line.rule]}, ${line.what.replace(/(\d)(AWG|mm2)\b/, (_, digit: string, unit: string) => `${digit} ${unit === 'mm2' ? 'mm²' : unit}`)}`;
 }
 
 export const RULE_NOTES = {

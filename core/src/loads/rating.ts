@@ -4,11 +4,11 @@ import type { LoadKind } from '../job/schema/primitives.js';
 import { demand } from './demand.js';
 
 /** A design margin; for motors on a relay it is the limit. */
-export const RATING_MARGIN = 0.8;
+const RATING_MARGIN = 0.8;
 
 const MOTORS: ReadonlySet<LoadKind> = new Set(['fan-ac', 'fan-dc', 'fan-remote', 'exhaust-fan', 'motor']);
 
-export interface RatingShare {
+interface RatingShare {
   loadId: string;
   /** What the load draws in the rating's unit, and the limit after removed sides. */
   quantity: number;

@@ -36,16 +36,18 @@ export function withoutCable(box: Box, cableId: string): BoxChange {
   };
 }
 
-/** Takes a position out; what was on its terminals is capped. */
+/** Takes a position out: its tails go with it, what else was on its terminals is capped. */
 export function withoutPosition(box: Box, index: number): BoxChange {
-  const freed = (at: At): At => (at.position === index ? CAPPED : at);
-  return {
-    positions: box.positions.filter((position) => position.index !== index),
-    conductors: box.conductors
-      .filter((conductor) => !conductor.ends?.some((at) => at.position === index))
-      .map((conductor) => (conductor.at ? { ...conductor, at: freed(conductor.at) } : conductor)),
-    readings: box.readings.filter((reading) => reading.position !== index && !(String(index) in (reading.switches ?? {}))),
+  const tails = box.conductors.filter((conductor) => conductor.ends?.some((at) => at.position === index));
+  const rest: Box = { ...box, ...withoutConductors(box, new Set(tails.map((tail) => tail.id))) };
+  const next: Box = {
+    ...rest,
+    positions: rest.positions.filter((position) => position.index !== index),
+    conductors: rest.conductors.map((conductor) => (conductor.at?.position === index ? { ...conductor, at: CAPPED } : conductor)),
+    readings: rest.readings.filter((reading) => reading.position !== index && !(String(index) in (reading.switches ?? {}))),
   };
+  const { positions, conductors, readings, labels } = next;
+  return { positions, conductors, readings, labels, joints: usedJoints(next) };
 }
 
 /** As many gangs as told. Further positions come empty; those that have no gang left go, last first. */
@@ -61,14 +63,8 @@ export function withGangs(box: Box, gangs: number): BoxChange {
     const index = Math.max(0, ...positions.map((position) => position.index)) + 1;
     positions.push({ index, ...(index === gang ? {} : { gang }), existing: 'single-pole', loadIds: [], need: { smart: true } });
   }
-  return {
-    enclosure: next.enclosure,
-    positions,
-    conductors: next.conductors,
-    readings: next.readings,
-    joints: usedJoints(next),
-    labels: next.labels.filter((label) => next.conductors.some((conductor) => conductor.id === label.conductorId)),
-  };
+  const { enclosure, conductors, readings, labels, joints } = next;
+  return { enclosure, positions, conductors, readings, labels, joints };
 }
 
 function lastGang(position: Position): number {

@@ -9,7 +9,7 @@ import type { Box, Conductor, Label } from '../job/schema/survey.js';
 export type NetName = string;
 
 /** The net a cable conductor belongs to by its label; a box on one circuit lends it to labels that name none. */
-export function netOf(box: Box, conductor: Conductor, label: Label | undefined): NetName {
+function netOf(box: Box, conductor: Conductor, label: Label | undefined): NetName {
   const circuit = label?.circuitId ?? (box.circuitIds.length === 1 ? box.circuitIds[0] : undefined);
   switch (label?.role) {
     case 'line':

@@ -51,6 +51,6 @@ function channelLoads(fed: { channel: { id: number }; loads: Load[] }[], termina
   return fed.find((entry) => entry.channel.id === id)?.loads ?? [];
 }
 
-export function hasGround(box: Box): boolean {
+function hasGround(box: Box): boolean {
   return [...foundNets(box).netByConductor.values()].includes('ground');
 }

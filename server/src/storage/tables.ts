@@ -40,7 +40,7 @@ export interface RecordRow {
   doc: JobRecord;
 }
 
-export interface JobRow {
+interface JobRow {
   id: string;
   ownerId: string | null;
   name: string;
@@ -51,7 +51,7 @@ export interface JobRow {
   updatedAt: Date;
 }
 
-export interface ChangeRow {
+interface ChangeRow {
   jobId: string;
   sequence: number;
   editId: string | null;

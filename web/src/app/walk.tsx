@@ -55,7 +55,7 @@ function summaryOf(progress: BoxProgress | undefined): string {
 }
 
 /** Five steps, filled as they are done. */
-export function StageSteps({ progress }: { progress: BoxProgress | undefined }) {
+function StageSteps({ progress }: { progress: BoxProgress | undefined }) {
   const done = progress ? STAGES.filter((stage) => progress.stages[stage] === 'done').length : 0;
   const wanted = progress ? STAGES.filter((stage) => progress.stages[stage] !== 'not-wanted').length : STAGES.length;
   return (

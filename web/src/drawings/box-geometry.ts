@@ -1,7 +1,7 @@
 import type { Box, BoxContents, PracticeId } from '@inventario/core';
 
 /** A rectangle in mm; x to the right, y down. */
-export interface Rectangle {
+interface Rectangle {
   x: number;
   y: number;
   width: number;

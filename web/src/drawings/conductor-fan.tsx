@@ -30,7 +30,7 @@ export function ConductorFan({ box, words, held, onHold, onCable }: FanProps) {
   const busTop = CABLE + STRANDS + MARKS;
   const deviceTop = busTop + 12 + layout.joints.length * BUS;
   const height = deviceTop + layout.devices.length * DEVICE + 8;
-  const width = Math.max(1, layout.columns.length, ...layout.groups.map((group) => group.to + 1)) * COLUMN;
+  const width = Math.max(1, ...layout.groups.map((group) => group.to + 1)) * COLUMN;
   const centre = (column: number) => column * COLUMN + COLUMN / 2;
 
   return (
@@ -43,15 +43,15 @@ export function ConductorFan({ box, words, held, onHold, onCable }: FanProps) {
           className="absolute inset-0 text-ink"
           style={{ fontFamily: 'var(--font-sans)' }}
         >
-          {layout.columns.map((column, at) => (
+          {layout.columns.map((column) => (
             <ColumnDrawing
               key={column.conductor.id}
               column={column}
-              x={centre(at)}
+              x={centre(column.at)}
               layout={layout}
               busTop={busTop}
               deviceTop={deviceTop}
-              from={sheath(layout, at, centre)}
+              from={sheath(layout, column.at, centre)}
             />
           ))}
           {layout.joints.map((joint) => {
@@ -131,7 +131,7 @@ export function ConductorFan({ box, words, held, onHold, onCable }: FanProps) {
           </div>
         ))}
 
-        {layout.columns.map((column, at) => {
+        {layout.columns.map((column) => {
           const label = labels.get(column.conductor.id);
           const { id } = column.conductor;
           return (
@@ -146,7 +146,7 @@ export function ConductorFan({ box, words, held, onHold, onCable }: FanProps) {
                 'absolute flex scroll-mb-64 items-end justify-center rounded-md pb-1 lg:scroll-mb-44',
                 held === id ? 'border-2 border-ink bg-ink/10' : 'border border-transparent hover:bg-ink/5',
               )}
-              style={{ left: at * COLUMN + 1, top: CABLE, width: COLUMN - 2, height: STRANDS + MARKS }}
+              style={{ left: column.at * COLUMN + 1, top: CABLE, width: COLUMN - 2, height: STRANDS + MARKS }}
             >
               {column.made ? (
                 <span className="mb-1 text-xs text-soft">tail</span>

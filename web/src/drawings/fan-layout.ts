@@ -20,6 +20,8 @@ export interface FanLayout {
 
 export interface FanColumn {
   conductor: Conductor;
+  /** Its column, counted from the left; a cable without conductors leaves one free. */
+  at: number;
   /** Where it goes from its cable; a piece made in the box has two ends, one that passes through has none. */
   ends: At[];
   made: boolean;
@@ -30,11 +32,12 @@ export function fanLayout(box: Box): FanLayout {
   const groups: FanLayout['groups'] = [];
   const add = (cableId: string | null, label: string, conductors: Conductor[]) => {
     if (conductors.length === 0 && cableId === null) return;
-    const from = columns.length;
-    for (const conductor of conductors)
-      columns.push({ conductor, ends: conductor.ends ?? (conductor.at ? [conductor.at] : []), made: cableId === null });
+    const from = (groups.at(-1)?.to ?? -1) + 1;
+    conductors.forEach((conductor, index) => {
+      columns.push({ conductor, at: from + index, ends: conductor.ends ?? (conductor.at ? [conductor.at] : []), made: cableId === null });
+    });
     // A cable nobody has listed a conductor of yet still takes a column, so that it can be seen and filled.
-    groups.push({ cableId, label, from, to: Math.max(from, columns.length - 1) });
+    groups.push({ cableId, label, from, to: Math.max(from, from + conductors.length - 1) });
   };
   box.cables.forEach((cable, index) => {
     add(
@@ -51,7 +54,7 @@ export function fanLayout(box: Box): FanLayout {
 
   const joints: FanLayout['joints'] = [];
   box.joints.forEach((joint, index) => {
-    const members = columns.flatMap((column, at) => (column.ends.some((end) => end.joint === joint.id) ? [at] : []));
+    const members = columns.flatMap((column) => (column.ends.some((end) => end.joint === joint.id) ? [column.at] : []));
     if (members.length === 0) return;
     joints.push({
       jointId: joint.id,
@@ -65,8 +68,8 @@ export function fanLayout(box: Box): FanLayout {
   });
   const devices = box.positions
     .map((position) => {
-      const screws = columns.flatMap((column, at) =>
-        column.ends.filter((end) => end.position === position.index).map((end) => ({ terminal: end.terminal ?? '', column: at })),
+      const screws = columns.flatMap((column) =>
+        column.ends.filter((end) => end.position === position.index).map((end) => ({ terminal: end.terminal ?? '', column: column.at })),
       );
       const taken = screws.map((screw) => screw.column);
       return { position: position.index, screws, from: Math.min(...taken), to: Math.max(...taken) };

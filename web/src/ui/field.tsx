@@ -1,10 +1,10 @@
 import { type InputHTMLAttributes, type ReactNode, useEffect, useId, useRef, useState } from 'react';
 import { classes } from './classes.js';
 
-export const INPUT = 'min-h-11 w-full rounded-md border border-rule bg-sheet px-3 text-ink placeholder:text-soft';
+const INPUT = 'min-h-11 w-full rounded-md border border-rule bg-sheet px-3 text-ink placeholder:text-soft';
 
 /** A label above its control, with a hint or what is wrong below. */
-export function Field({
+function Field({
   label,
   hint,
   error,

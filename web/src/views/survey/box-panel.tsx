@@ -23,8 +23,8 @@ import { Button } from '../../ui/button.js';
 import { Pick, Segments } from '../../ui/choice.js';
 import { NumberField } from '../../ui/field.js';
 import { Toggle } from '../../ui/toggle.js';
+import type { ChangeBox } from './change-box.js';
 import { LengthField } from './length-field.js';
-import type { ChangeBox } from './survey.js';
 
 /** The enclosure: its drawing to scale, and what is read off it beside the drawing. */
 export function BoxPanel({ box, change }: { box: Box; change: ChangeBox }) {

@@ -128,7 +128,7 @@ function ActionLink({ to, children }: { to: string; children: ReactNode }) {
   );
 }
 
-export function Verdict({ good, children }: { good: boolean | null; children: ReactNode }) {
+function Verdict({ good, children }: { good: boolean | null; children: ReactNode }) {
   const Icon = good === null ? CircleHelp : good ? CircleCheck : CircleSlash2;
   return (
     <span className={good === false ? 'flex items-center gap-1.5 font-bold text-stop' : 'flex items-center gap-1.5 font-bold'}>

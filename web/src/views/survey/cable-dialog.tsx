@@ -7,8 +7,8 @@ import { Swatch } from '../../drawings/strand.js';
 import { Button } from '../../ui/button.js';
 import { Dialog } from '../../ui/dialog.js';
 import { TextField } from '../../ui/field.js';
+import type { ChangeBox } from './change-box.js';
 import { sizeFor } from './preset-picker.js';
-import type { ChangeBox } from './survey.js';
 
 /** A cable: what it is called, one more conductor in it, taking it out. */
 export function CableDialog({ box, cableId, change, onClose }: { box: Box; cableId: string; change: ChangeBox; onClose: () => void }) {

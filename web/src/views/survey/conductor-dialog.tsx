@@ -21,7 +21,7 @@ import { Pick, Segments } from '../../ui/choice.js';
 import { Dialog } from '../../ui/dialog.js';
 import { NumberField, TextField } from '../../ui/field.js';
 import { Toggle } from '../../ui/toggle.js';
-import type { ChangeBox } from './survey.js';
+import type { ChangeBox } from './change-box.js';
 
 const COLOURS = (Object.keys(COLOUR_NAMES) as Colour[]).map((value) => ({
   value,
@@ -30,7 +30,7 @@ const COLOURS = (Object.keys(COLOUR_NAMES) as Colour[]).map((value) => ({
 }));
 const AWG: WireSize[] = ['18AWG', '16AWG', '14AWG', '12AWG', '10AWG', '8AWG', '6AWG'];
 const METRIC: WireSize[] = ['0.75mm2', '1.0mm2', '1.5mm2', '2.5mm2', '4.0mm2', '6.0mm2'];
-export const CONNECTORS = [
+const CONNECTORS = [
   { value: 'twist-on', label: 'twist-on' },
   { value: 'lever', label: 'lever' },
   { value: 'terminal-block', label: 'terminal block' },

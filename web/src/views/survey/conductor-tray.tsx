@@ -7,7 +7,7 @@ import { Swatch } from '../../drawings/strand.js';
 import { Button } from '../../ui/button.js';
 import { PickSeveral, Segments } from '../../ui/choice.js';
 import { classes } from '../../ui/classes.js';
-import type { ChangeBox } from './survey.js';
+import type { ChangeBox } from './change-box.js';
 
 const ROLES: { role: Role; traveler?: number; key: string }[] = [
   { role: 'line', key: 'L' },

@@ -1,4 +1,4 @@
-import { type Box, type Conductor, labelContext, labelFor, looksLikeGround, type Role, WORDS, withLabel } from '@inventario/core';
+import { type Box, type Conductor, labelContext, labelFor, type Role, WORDS, withLabel } from '@inventario/core';
 import { Cable, List, Spline, Waypoints } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import { useShortcuts } from '../../app/shortcuts.js';
@@ -8,11 +8,12 @@ import { ConductorFan } from '../../drawings/conductor-fan.js';
 import { fanLayout } from '../../drawings/fan-layout.js';
 import { Button } from '../../ui/button.js';
 import { CableDialog } from './cable-dialog.js';
+import type { ChangeBox } from './change-box.js';
 import { ConductorDialog } from './conductor-dialog.js';
 import { ConductorTable } from './conductor-table.js';
 import { ConductorTray } from './conductor-tray.js';
+import { nextUntold } from './next-untold.js';
 import { PresetPicker, sizeFor, wantsConductors } from './preset-picker.js';
-import type { ChangeBox } from './survey.js';
 
 /** The conductors: fanned out, touched where they are, labelled one after the other. */
 export function ConductorsPanel({ box, change }: { box: Box; change: ChangeBox }) {
@@ -149,12 +150,4 @@ export function ConductorsPanel({ box, change }: { box: Box; change: ChangeBox }
       {cableId && <CableDialog box={box} cableId={cableId} change={change} onClose={() => setCable(null)} />}
     </section>
   );
-}
-
-/** The next conductor in the drawing's order that nobody has told; grounds by colour aside. */
-export function nextUntold(order: readonly Conductor[], box: Box, after: string): string | undefined {
-  const told = new Set(box.labels.map((label) => label.conductorId));
-  const at = order.findIndex((conductor) => conductor.id === after);
-  const round = [...order.slice(at + 1), ...order.slice(0, at)];
-  return round.find((conductor) => conductor.cableId !== undefined && !told.has(conductor.id) && !looksLikeGround(conductor))?.id;
 }

@@ -19,7 +19,7 @@ import { Button } from '../../ui/button.js';
 import { Pick, PickSeveral, Segments } from '../../ui/choice.js';
 import { Toggle } from '../../ui/toggle.js';
 import { LoadDialog } from '../house/load-dialog.js';
-import type { ChangeBox } from './survey.js';
+import type { ChangeBox } from './change-box.js';
 
 interface PositionProps {
   box: Box;

@@ -12,6 +12,7 @@ import { Menu } from '../../ui/menu.js';
 import { useSay } from '../../ui/say.js';
 import { BoxPanel } from './box-panel.js';
 import { BoxReckoning, glanceAt } from './box-reckoning.js';
+import type { ChangeBox } from './change-box.js';
 import { ConductorsPanel } from './conductors-panel.js';
 import { PositionPanel } from './position-panel.js';
 
@@ -32,8 +33,6 @@ export function SurveyView() {
     );
   return <BoxSurvey key={box.id} box={box} />;
 }
-
-export type ChangeBox = (change: Partial<Box>, label: string, mergeKey?: string) => void;
 
 function BoxSurvey({ box }: { box: Box }) {
   const { job, known, apply, undo } = useJob();

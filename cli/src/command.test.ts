@@ -1,0 +1,132 @@
+import { spawnSync } from 'node:child_process';
+import { mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
+import { build } from 'esbuild';
+
+const examples = new URL('../../core/examples/', import.meta.url);
+const folder = mkdtempSync(join(tmpdir(), 'inventario-command-'));
+const bundle = join(folder, 'command.mjs');
+const pantry = new URL('pantry.inventario.json', examples).pathname;
+
+beforeAll(() =>
+  build({
+    entryPoints: [new URL('./main.ts', import.meta.url).pathname],
+    outfile: bundle,
+    bundle: true,
+    platform: 'node',
+    format: 'esm',
+    logLevel: 'error',
+  }),
+);
+afterAll(() => rmSync(folder, { recursive: true, force: true }));
+
+const run = (...words: string[]) => {
+  const { status, stdout, stderr } = spawnSync(process.execPath, [bundle, ...words], { encoding: 'utf8' });
+  return { status, stdout, stderr };
+};
+const write = (name: string, content: string) => {
+  const path = join(folder, name);
+  writeFileSync(path, content);
+  return path;
+};
+const changed = (change: (job: Record<string, never>) => void) => {
+  const job = JSON.parse(readFileSync(pantry, 'utf8'));
+  change(job);
+  return write('changed.json', JSON.stringify(job));
+};
+
+describe('what it prints', () => {
+  test.each(readdirSync(examples).filter((name) => name.endsWith('.inventario.json')))(
+    '%s: JSON and exit code 0 from every command, in text too',
+    (name) => {
+      const path = new URL(name, examples).pathname;
+      for (const words of [['check'], ['fill'], ['fill', '--planned'], ['match']]) {
+        const [command = '', ...rest] = words;
+        const printed = run(command, path, ...rest);
+        expect([printed.status, printed.stderr]).toEqual([0, '']);
+        expect(Object.keys(JSON.parse(printed.stdout))).toEqual(
+          { check: ['ok', 'problems'], fill: ['boxes'], match: ['places'] }[command] as string[],
+        );
+        expect(run(command, path, ...rest, '--text').stdout).not.toContain('{');
+      }
+    },
+  );
+
+  test('one box, with every field of the shape', () => {
+    const [box] = JSON.parse(run('fill', pantry, '--box', 'pantry').stdout).boxes;
+    expect(box).toMatchObject({
+      boxId: 'pantry',
+      method: expect.stringMatching(/^nec-/),
+      verdict: 'ok',
+      lines: expect.arrayContaining([
+        {
+          rule: 'conductor',
+          clause: '314.16(B)(1)',
+          what: expect.any(String),
+          count: expect.any(Number),
+          eachMl: expect.any(Number),
+          ml: expect.any(Number),
+          size: expect.any(String),
+        },
+      ]),
+      depth: { availableMm: expect.any(Number), neededMm: expect.any(Number), verdict: 'fits' },
+      packing: { occupancy: expect.any(Number), verdict: expect.any(String) },
+    });
+    expect(JSON.parse(run('match', pantry, '--box', 'pantry').stdout).places).toHaveLength(1);
+  });
+
+  test('check lists what is wrong and says so without failing', () => {
+    const path = changed((job) => Object.assign(job, { rooms: [{ id: 'x' }] }));
+    const printed = run('check', path);
+    expect(printed.status).toBe(0);
+    expect(JSON.parse(printed.stdout)).toMatchObject({
+      ok: false,
+      problems: expect.arrayContaining([{ path: '/rooms/0/name', message: expect.any(String), severity: 'error' }]),
+    });
+  });
+
+  test('schema is the schema published under docs', () => {
+    const printed = JSON.parse(run('schema').stdout);
+    expect(printed).toEqual(JSON.parse(readFileSync(new URL('../../docs/job-file.schema.json', import.meta.url), 'utf8')));
+  });
+
+  test('a file with a byte order mark is read', () => {
+    expect(run('check', write('bom.json', `\uFEFF${readFileSync(pantry, 'utf8')}`)).status).toBe(0);
+  });
+});
+
+describe('exit code 2 with exactly one line that begins with the pointer', () => {
+  test.each<[string, () => string[], string]>([
+    ['no command', () => [], '""'],
+    ['an unknown command', () => ['guess', pantry], '""'],
+    ['no file', () => ['fill'], '""'],
+    ['a file that is not there', () => ['fill', join(folder, 'none.json')], '""'],
+    ['a folder', () => ['check', folder], '""'],
+    ['two files', () => ['fill', pantry, pantry], '""'],
+    ['an unknown option', () => ['fill', pantry, '--fast'], '""'],
+    ['an option of another command', () => ['match', pantry, '--planned'], '""'],
+    ['a box that is not there', () => ['fill', pantry, '--box', 'none'], '/boxes'],
+    ['a box without its id', () => ['fill', pantry, '--box'], '""'],
+    ['not JSON', () => ['check', write('broken.json', '{\n"format"')], '""'],
+    ['another format', () => ['check', write('other.json', '{"format":"x"}')], '/format'],
+    ['an unknown version', () => ['fill', changed((job) => Object.assign(job, { version: 9 }))], '/version'],
+    ['a missing field', () => ['fill', changed((job) => delete job.practice)], '/practice'],
+    ['a wrong type', () => ['match', changed((job) => Object.assign(job, { boxes: 'none' }))], '/boxes'],
+    [
+      'a missing reference',
+      () => [
+        'fill',
+        changed((job) => Object.assign(job, { selections: [{ boxId: 'nowhere', position: 1, deviceId: null, strategy: 'single' }] })),
+      ],
+      '/selections/0/boxId',
+    ],
+  ])('%s', (_, words, pointer) => {
+    const printed = run(...words());
+    expect(printed.status).toBe(2);
+    expect(printed.stdout).toBe('');
+    expect(printed.stderr).toMatch(/^[^\n]+\n$/);
+    expect(printed.stderr.startsWith(`${pointer}: `)).toBe(true);
+  });
+});

@@ -1,0 +1,130 @@
+import { readFileSync } from 'node:fs';
+import { expect, expectAccessible, test } from './driver/test.js';
+
+test('from a new job to a paired device, a board, a file out and in again', async ({ page, house, survey }) => {
+  await house.newJob('Sloop cottage');
+  await house.addRoom('Hall');
+  await house.addRoom('Scullery');
+  await house.addCircuit('4', 'Lights below');
+  await house.addLoad('Hall ceiling', 4, 9);
+  await expectAccessible(page);
+
+  await test.step('edit, take out, undo', async () => {
+    await house
+      .row('Rooms', 'Scullery')
+      .getByRole('button', { name: /^Scullery/ })
+      .click();
+    await page.getByLabel('Name').fill('Back kitchen');
+    await page.getByRole('button', { name: 'Keep the change' }).click();
+    await expect(house.row('Rooms', 'Back kitchen')).toBeVisible();
+    await house.takeOut('Hall ceiling');
+    await expect(house.row('Loads', 'Hall ceiling')).toHaveCount(0);
+    await house.undo();
+    await expect(house.row('Loads', 'Hall ceiling')).toBeVisible();
+  });
+
+  await test.step('survey a box by keyboard, figures following each key', async () => {
+    await survey.addBox('Hall');
+    await page.getByLabel('Box', { exact: true }).fill('Hall, front door');
+    await survey.pick('Fed by', '4 Lights below');
+    await survey.enclosure('18', '2.75');
+    await survey.startFrom('Power at the switch');
+    await expect(survey.conductors()).toHaveCount(6);
+    await expect(survey.reckoning()).toContainText('14.00 in³ used of 18.00 in³, 4.00 in³ left');
+    await page.getByLabel('Marked in the box, in³').fill('13.5');
+    await expect(survey.reckoning()).toContainText('0.50 in³ too much');
+    await page.getByLabel('Marked in the box, in³').fill('18');
+    await expect(survey.reckoning()).toContainText('Closes by the count');
+    await expect(survey.reckoning()).toContainText('314.16(B)(1)');
+    await page.getByLabel('Depth inside').fill('two');
+    await expect(page.getByText('This is not a number.')).toBeVisible();
+    await page.getByLabel('Depth inside').fill('2.75');
+    await survey.conductors().first().focus();
+    await page.keyboard.press('Enter');
+    // The first is in hand already: pressing it again puts it down, once more takes it up.
+    if ((await survey.conductors().first().getAttribute('aria-pressed')) === 'false') await page.keyboard.press('Enter');
+    await survey.labelByKeys(['l', 'n', 's', 'n']);
+    await survey.pick('Works', 'Hall ceiling');
+    await expect(survey.conductors().nth(0)).toHaveAccessibleName('black, 14 AWG, on terminal a of position 1: line');
+    await expect(survey.conductors().nth(3)).toHaveAccessibleName('black, 14 AWG, on terminal b of position 1: load');
+    await expect(survey.reckoning().getByRole('region', { name: 'Next' })).toContainText('Choose a device');
+    await expectAccessible(page);
+  });
+
+  await test.step('choose a device that fits; the others say what stops them', async () => {
+    await survey.conductors().nth(3).click();
+    await page.getByRole('button', { name: 'load', exact: true }).click();
+    await page.getByRole('link', { name: 'Which devices fit here?' }).click();
+    await expect(page.getByText(/^Of \d+ devices \d+ fit,/)).toBeVisible();
+    await page.getByRole('radio', { name: /^All, with what stops them/ }).click();
+    const glass = page.getByRole('listitem').filter({ hasText: 'Zinnet' }).first();
+    await expect(glass).toContainText('It is not made for United States.');
+    await expect(glass).toContainText('Breaker 4 gives 120 V');
+    await page.getByRole('radio', { name: /^Possible/ }).click();
+    const fits = page.getByRole('listitem', { name: 'Pellworth Plain 15' });
+    await expect(fits).toContainText('Fits');
+    await fits.getByRole('button', { name: 'Choose' }).click();
+    await expect(fits.getByRole('button', { name: 'Chosen' })).toBeVisible();
+    await expect(survey.reckoning()).toContainText('Box fill, as planned');
+    await expectAccessible(page);
+    await survey.reckoning().getByRole('button', { name: 'Record: wired and mounted' }).click();
+  });
+
+  await test.step('pair it: the wrong band fails, the second try joins, both are kept', async () => {
+    await house.switchOn('4');
+    await house.go('Pair');
+    await page.getByRole('radio', { name: '5 GHz', exact: true }).click();
+    await page
+      .getByRole('button', { name: /Hall, front door/ })
+      .last()
+      .click();
+    await page.getByRole('button', { name: 'Try to join' }).click();
+    await expect(page.getByRole('list', { name: 'Attempts' })).toContainText('the device hears 2.4 GHz only');
+    await page.getByRole('radio', { name: '2.4 GHz', exact: true }).click();
+    await page.getByRole('button', { name: 'Try again', exact: true }).click();
+    await expect(page.getByRole('list', { name: 'Attempts' }).getByRole('listitem')).toHaveCount(2);
+    await expect(page.getByRole('list', { name: 'Attempts' })).toContainText('joined after');
+    await expectAccessible(page);
+  });
+
+  const file = await test.step('board, CSV and job file', async () => {
+    await house.go('Board');
+    const hall = page.getByRole('row', { name: /^Hall/ });
+    await expect(hall.getByRole('cell', { name: '1/1' })).toHaveCount(5);
+    await expectAccessible(page);
+    await house.sent();
+    const csv = page.waitForEvent('download');
+    await page.getByRole('button', { name: 'Board as CSV' }).click();
+    const text = readFileSync(await (await csv).path(), 'utf8');
+    expect(text).toContain('room,box,circuits,gangs,surveyed,identified,chosen,wired,paired,devices,blockers');
+    expect(text).toContain('Hall,"Hall, front door",4,1,done,done,done,done,done,1: Pellworth Plain 15,');
+    const job = page.waitForEvent('download');
+    await page.getByRole('button', { name: 'Job file' }).click();
+    return (await job).path();
+  });
+
+  await test.step('the file comes in again as a copy without loss; a broken one is refused field by field', async () => {
+    await page.goto('/');
+    await page
+      .getByLabel('Job file')
+      .setInputFiles({ name: 'sloop.inventario.json', mimeType: 'application/json', buffer: readFileSync(file) });
+    await expect(page.getByRole('heading', { name: 'This job is here already' })).toBeVisible();
+    await page.getByRole('button', { name: 'Take it in as a copy' }).click();
+    await expect(page.getByRole('heading', { name: 'Sloop cottage (copy)' })).toBeVisible();
+    const out = JSON.parse(readFileSync(file, 'utf8'));
+    const again = await (await page.request.get(`/api/jobs/${out.id}-copy`)).json();
+    expect({ ...again, id: out.id, name: out.name }).toEqual(out);
+    out.boxes[0].enclosure.gangs = 'two';
+    await page
+      .getByLabel('Job file')
+      .setInputFiles({ name: 'broken.json', mimeType: 'application/json', buffer: Buffer.from(JSON.stringify({ ...out, id: 'broken' })) });
+    await expect(page.getByRole('dialog')).toContainText('/boxes/0/enclosure/gangs must be a number');
+    await page.getByRole('button', { name: 'Close' }).click();
+    await page.getByRole('button', { name: 'More for Sloop cottage (copy)' }).click();
+    await page.getByRole('menuitem', { name: 'Take this job out' }).click();
+    await expect(page.getByRole('heading', { name: 'Sloop cottage (copy)' })).toHaveCount(0);
+    await page.getByRole('button', { name: 'Put it back' }).click();
+    await expect(page.getByRole('heading', { name: 'Sloop cottage (copy)' })).toBeVisible();
+    await expectAccessible(page);
+  });
+});

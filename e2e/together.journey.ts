@@ -1,0 +1,72 @@
+import { expect, test } from './driver/test.js';
+
+test('two browsers on one job see each other; a clash is a question; what is recorded without the server is sent later', async ({
+  browser,
+  system,
+}) => {
+  const [first, second] = [await browser.newContext({ baseURL: system.url }), await browser.newContext({ baseURL: system.url })];
+  const [phone, laptop] = [await first.newPage(), await second.newPage()];
+  const address = '/jobs/quillon-point/box/radio-door';
+  await Promise.all([phone.goto(address), laptop.goto(address)]);
+  const nameOn = (page: typeof phone) => page.getByLabel('Box', { exact: true });
+
+  await test.step('an edit shows up on the other side by itself', async () => {
+    await nameOn(phone).fill('Radio room, inner door');
+    await expect(nameOn(laptop)).toHaveValue('Radio room, inner door');
+  });
+
+  await test.step('without the server everything goes on, and says so', async () => {
+    await system.killServer();
+    await nameOn(phone).fill('Radio room, oak door');
+    await expect(phone.getByText('1 not sent yet')).toBeVisible();
+    await phone.getByRole('button', { name: /^Undo: / }).click();
+    await nameOn(phone).fill('Radio room, oak door');
+    // The page is opened anew while the server is away: the edit is still there.
+    await expect.poll(() => phone.evaluate(() => navigator.serviceWorker.controller !== null)).toBe(true);
+    await phone.reload();
+    await expect(nameOn(phone)).toHaveValue('Radio room, oak door');
+  });
+
+  await test.step('it is sent when the server is back', async () => {
+    await system.startServer();
+    await expect(phone.getByText('All sent')).toBeVisible({ timeout: 20_000 });
+    await expect(nameOn(laptop)).toHaveValue('Radio room, oak door', { timeout: 20_000 });
+  });
+
+  await test.step('the same field changed on both sides becomes a question, and mine can stand', async () => {
+    await system.killServer();
+    await nameOn(phone).fill('By the stairs');
+    await nameOn(laptop).fill('By the mast');
+    await expect(phone.getByText(/not sent yet/)).toBeVisible();
+    await expect(laptop.getByText(/not sent yet/)).toBeVisible();
+    await system.startServer();
+    await expect
+      .poll(
+        async () =>
+          (await phone.getByRole('button', { name: '1 question' }).count()) +
+          (await laptop.getByRole('button', { name: '1 question' }).count()),
+        { timeout: 20_000 },
+      )
+      .toBe(1);
+    const asks = (await phone.getByRole('button', { name: '1 question' }).count()) === 1 ? phone : laptop;
+    const mine = asks === phone ? 'By the stairs' : 'By the mast';
+    await asks.getByRole('button', { name: '1 question' }).click();
+    await expect(asks.getByRole('dialog')).toContainText('name: theirs is');
+    await asks.getByRole('button', { name: 'Use mine' }).click();
+    await expect(nameOn(phone)).toHaveValue(mine);
+    await expect(nameOn(laptop)).toHaveValue(mine);
+  });
+  await first.close();
+  await second.close();
+});
+
+test('the first screen costs less than 250 kB of compressed script', async ({ page }) => {
+  let bytes = 0;
+  page.on('response', async (response) => {
+    if (response.request().resourceType() === 'script') bytes += Number((await response.headerValue('content-length')) ?? Number.NaN);
+  });
+  await page.goto('/');
+  await expect(page.getByRole('heading', { name: 'Quillon Point light' })).toBeVisible();
+  expect(bytes).toBeGreaterThan(50_000);
+  expect(bytes).toBeLessThan(250_000);
+});
