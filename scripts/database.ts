@@ -64,7 +64,7 @@ export async function startDatabase(folder: string, port: number, forTests = fal
   const data = join(home, 'data');
   prepareFolder(home);
   const asUser = asRoot ? [`--user=${rootMayHandOver(home) ? 'mysql' : 'root'}`] : [];
-  if (!existsSync(join(home, 'installed'))) install(home, data, asUser);
+  if (!existsSync(join(home, 'installed')) || !existsSync(data)) install(home, data, asUser);
   const socket = join(home, 'db.sock');
   if (socket.length > 107)
     throw new StartError(`The folder name ${home} is too long for the database's socket; use a shorter one (INVENTARIO_DATA).`);
@@ -146,26 +146,36 @@ function databaseUser(): { uid: number; gid: number } {
   return { uid: Number(uid), gid: Number(gid) };
 }
 
-/** Makes the data folder. `installed` is written last: a folder without it was left half made and is made again. */
+/**
+ * Makes the data folder beside its place and moves it there when it is whole, so that being stopped halfway leaves nothing that
+ * looks like data. Data without the mark of a finished set-up is somebody's to look at, never ours to throw away.
+ */
 function install(home: string, data: string, asUser: readonly string[]): void {
-  if (existsSync(data)) {
-    const aside = `${data}-half-made-${Date.now()}`;
-    renameSync(data, aside);
-    console.log(`A half-made data folder was moved aside to ${aside}.`);
-  }
+  if (existsSync(data))
+    throw new StartError(`The data folder ${data} is half made (its set-up was never finished); move it away and start again.`);
+  const making = `${data}.making`;
+  rmSync(making, { recursive: true, force: true });
   const made = spawnSync(
     'mariadb-install-db',
-    ['--no-defaults', ...asUser, `--datadir=${data}`, '--auth-root-authentication-method=normal', '--skip-test-db', '--skip-name-resolve'],
+    [
+      '--no-defaults',
+      ...asUser,
+      `--datadir=${making}`,
+      '--auth-root-authentication-method=normal',
+      '--skip-test-db',
+      '--skip-name-resolve',
+    ],
     { encoding: 'utf8' },
   );
   if (made.status !== 0) {
-    rmSync(data, { recursive: true, force: true });
+    rmSync(making, { recursive: true, force: true });
     throw new StartError(
       `The database cannot be set up in ${data}: ${(made.stderr || made.error?.message || 'unknown reason').trim().split('\n').at(-1)}`,
     );
   }
   writeFileSync(join(home, 'password'), randomBytes(18).toString('base64url'), { mode: 0o600 });
   writeFileSync(join(home, 'installed'), '1\n');
+  renameSync(making, data);
 }
 
 function passwordOf(home: string): string {

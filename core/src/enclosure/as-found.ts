@@ -20,7 +20,7 @@ export function contentsAsFound(box: Box, known: JobLookup): BoxContents {
   const range = connectorRange(job.catalogue.connectors);
   return {
     ...boxItself(box, job),
-    conductors: box.conductors.map((conductor) => contentConductor(conductor, labels.get(conductor.id), job)),
+    conductors: contentConductors(box, known),
     straps: foundStraps(box, known, labels),
     connectors: box.joints.map((joint) => foundJoint(box, joint, job.practice, range)),
     leads: box.positions.flatMap((position) => foundLeads(position, known)),
@@ -76,7 +76,22 @@ export function isGround(conductor: Conductor, label: Label | undefined): boolea
   return looksLikeGround(conductor);
 }
 
-export function contentConductor(conductor: Conductor, label: Label | undefined, job: Job): ContentConductor {
+const conductorsOf = new WeakMap<JobLookup, Map<Box, ContentConductor[]>>();
+
+/** What of the box's conductors counts; the same for every device that is tried in it, so it is kept with the job's lookup. */
+export function contentConductors(box: Box, known: JobLookup): ContentConductor[] {
+  const boxes = conductorsOf.get(known) ?? new Map<Box, ContentConductor[]>();
+  conductorsOf.set(known, boxes);
+  let conductors = boxes.get(box);
+  if (!conductors) {
+    const labels = labelsOf(box);
+    conductors = box.conductors.map((conductor) => contentConductor(conductor, labels.get(conductor.id), known.job));
+    boxes.set(box, conductors);
+  }
+  return conductors;
+}
+
+function contentConductor(conductor: Conductor, label: Label | undefined, job: Job): ContentConductor {
   const method = methodOf(job);
   const loopFrom = method === 'none' ? Number.POSITIVE_INFINITY : FILL_FIGURES[method].loopFrom;
   return {
@@ -96,12 +111,19 @@ export function contentConductor(conductor: Conductor, label: Label | undefined,
   };
 }
 
-/** Every loose end of the box's conductors: one of a cable conductor, two of a pigtail, none of one that passes through. */
-export function looseEnds(box: Box): { conductor: Conductor; at: At }[] {
-  return box.conductors.flatMap((conductor) => {
-    const ends = conductor.ends ?? (conductor.at ? [conductor.at] : []);
-    return ends.map((at) => ({ conductor, at }));
-  });
+const looseEndsOf = new WeakMap<Box, readonly { conductor: Conductor; at: At }[]>();
+
+/**
+ * Every loose end of the box's conductors: one of a cable conductor, two of a pigtail, none of one that passes through.
+ * Kept as long as the box object lives: two hundred devices ask for the same.
+ */
+export function looseEnds(box: Box): readonly { conductor: Conductor; at: At }[] {
+  let ends = looseEndsOf.get(box);
+  if (!ends) {
+    ends = box.conductors.flatMap((conductor) => (conductor.ends ?? (conductor.at ? [conductor.at] : [])).map((at) => ({ conductor, at })));
+    looseEndsOf.set(box, ends);
+  }
+  return ends;
 }
 
 export function foundJoint(

@@ -1,4 +1,4 @@
-import { type JobLookup, labelsOf, placeKey } from '../job/lookup.js';
+import { conductorsById, type JobLookup, labelsOf, placeKey } from '../job/lookup.js';
 import type { WireSize } from '../job/schema/primitives.js';
 import type { Box, Label } from '../job/schema/survey.js';
 import { CLEARANCE } from '../practice/bodies.js';
@@ -9,7 +9,7 @@ import type { PlannedDevice } from '../wire/terminal-nets.js';
 import {
   addToStrap,
   boxItself,
-  contentConductor,
+  contentConductors,
   deviceLeads,
   foundJoint,
   foundLeads,
@@ -31,7 +31,6 @@ export function plannedDevices(box: Box, known: JobLookup): PlannedDevice[] {
 /** The box with the planned devices in place of what they replace; the other positions as found. */
 export function contentsAsPlanned(box: Box, planned: readonly PlannedDevice[], known: JobLookup): BoxContents {
   const { job } = known;
-  const labels = labelsOf(box);
   const plan = planJoints(box, planned, known);
   const removed = new Set(plan.removed);
   const replaced = new Set(planned.map((entry) => entry.position.index));
@@ -39,9 +38,7 @@ export function contentsAsPlanned(box: Box, planned: readonly PlannedDevice[], k
   return {
     ...boxItself(box, job),
     conductors: [
-      ...box.conductors
-        .filter((conductor) => !removed.has(conductor.id))
-        .map((conductor) => contentConductor(conductor, labels.get(conductor.id), job)),
+      ...contentConductors(box, known).filter((conductor) => !removed.has(conductor.id)),
       ...plan.made.map(({ id, size, length }) => ({
         id,
         size,
@@ -53,7 +50,7 @@ export function contentsAsPlanned(box: Box, planned: readonly PlannedDevice[], k
         length,
       })),
     ],
-    straps: plannedStraps(box, inBox, replaced, plan, known, labels),
+    straps: strapsAsPlanned(box, planned, plan, known),
     connectors: plannedConnectors(box, plan, known),
     leads: [
       ...box.positions.filter((position) => !replaced.has(position.index)).flatMap((position) => foundLeads(position, known)),
@@ -63,16 +60,17 @@ export function contentsAsPlanned(box: Box, planned: readonly PlannedDevice[], k
 }
 
 function plannedConnectors(box: Box, plan: JointPlan, known: JobLookup): ContentConnector[] {
-  const conductors = new Map(box.conductors.map((conductor) => [conductor.id, conductor]));
+  const conductors = conductorsById(box);
   const made = new Map(plan.made.map((piece) => [piece.id, piece.size]));
   const range = connectorRange(known.job.catalogue.connectors);
-  const old = new Map(box.joints.map((joint) => [joint.id, joint]));
   return plan.joints.map((joint) => {
-    const before = old.get(joint.id);
-    const found = before && foundJoint(box, before, known.job.practice, range);
-    const sizes = joint.members.flatMap((name): WireSize[] =>
-      [conductors.get(name)?.size ?? made.get(name)].filter((size) => size !== undefined),
-    );
+    const before = box.joints.find((entry) => entry.id === joint.id);
+    const found = before && !joint.connector ? foundJoint(box, before, known.job.practice, range) : undefined;
+    const sizes: WireSize[] = [];
+    for (const name of joint.members) {
+      const size = conductors.get(name)?.size ?? made.get(name);
+      if (size) sizes.push(size);
+    }
     return {
       kind: joint.connector?.kind ?? found?.kind ?? 'unknown',
       ml: joint.connector?.ml ?? found?.ml ?? range.at(-1)?.ml ?? 0,
@@ -83,31 +81,27 @@ function plannedConnectors(box: Box, plan: JointPlan, known: JobLookup): Content
   });
 }
 
-function plannedStraps(
-  box: Box,
-  planned: readonly PlannedDevice[],
-  replaced: ReadonlySet<number>,
-  plan: JointPlan,
-  known: JobLookup,
-  labels: ReadonlyMap<string, Label>,
-): Strap[] {
+/** What of a plan the yokes rest on: where each planned terminal goes, and the largest conductor of each net. */
+export type PlannedNets = Pick<JointPlan, 'terminals' | 'largest'>;
+
+/** The yokes with the planned devices on them; the other positions as found. */
+export function strapsAsPlanned(box: Box, planned: readonly PlannedDevice[], nets: PlannedNets, known: JobLookup): Strap[] {
+  const labels = labelsOf(box);
   const straps = new Map<number, Strap>();
-  const byPosition = new Map(planned.map((entry) => [entry.position.index, entry]));
   for (const position of box.positions) {
-    const entry = byPosition.get(position.index);
-    if (entry) addToStrap(straps, plannedStrap(box, entry, plan, known, labels), position);
-    else if (!replaced.has(position.index) && holdsDevice(position)) addToStrap(straps, foundStrap(box, position, known, labels), position);
+    const entry = planned.find((candidate) => candidate.position.index === position.index);
+    if (entry?.device.mount === 'box') addToStrap(straps, plannedStrap(box, entry, nets, known, labels), position);
+    else if (!entry && holdsDevice(position)) addToStrap(straps, foundStrap(box, position, known, labels), position);
   }
   return [...straps.values()];
 }
 
-function plannedStrap(box: Box, entry: PlannedDevice, plan: JointPlan, known: JobLookup, labels: ReadonlyMap<string, Label>): Strap {
+function plannedStrap(box: Box, entry: PlannedDevice, plan: PlannedNets, known: JobLookup, labels: ReadonlyMap<string, Label>): Strap {
   const { device, position } = entry;
-  const { size } = foundStrap(box, position, known, labels);
   return {
     positions: [position.index],
     gangs: known.job.practice === 'us' || known.job.practice === 'ca' ? Math.max(position.width ?? 1, device.gangs) : (position.width ?? 1),
-    size: joinedByPlan(entry, plan) ?? size,
+    size: joinedByPlan(entry, plan) ?? foundStrap(box, position, known, labels).size,
     bodies: [
       {
         position: position.index,
@@ -119,7 +113,7 @@ function plannedStrap(box: Box, entry: PlannedDevice, plan: JointPlan, known: Jo
 }
 
 /** The largest conductor the plan joins to the device, grounds left out; undefined while a needed terminal has no net. */
-function joinedByPlan({ device, position }: PlannedDevice, plan: JointPlan): WireSize | undefined {
+function joinedByPlan({ device, position }: PlannedDevice, plan: PlannedNets): WireSize | undefined {
   const sizes: WireSize[] = [];
   for (const terminal of device.terminals) {
     if (terminal.role === 'ground') continue;

@@ -37,3 +37,6 @@ export function verdictOf(reasons: readonly Reason[], parts: readonly string[]):
   if (reasons.some((reason) => reason.outcome === 'unproved')) return 'unproved';
   return parts.length > 0 ? 'fits-with' : 'fits';
 }
+
+/** A rule that has nothing to say. Shared: two hundred devices at sixty places ask a dozen rules each. */
+export const NO_REASONS: readonly Reason[] = [];

@@ -34,8 +34,27 @@ export function lookup(job: Job): JobLookup {
   };
 }
 
+const conductorMaps = new WeakMap<Box['conductors'], ReadonlyMap<string, Box['conductors'][number]>>();
+
+export function conductorsById(box: Box): ReadonlyMap<string, Box['conductors'][number]> {
+  let conductors = conductorMaps.get(box.conductors);
+  if (!conductors) {
+    conductors = new Map(box.conductors.map((conductor) => [conductor.id, conductor]));
+    conductorMaps.set(box.conductors, conductors);
+  }
+  return conductors;
+}
+
+const labelMaps = new WeakMap<readonly Label[], ReadonlyMap<string, Label>>();
+
+/** Labels by conductor. */
 export function labelsOf(box: Box): ReadonlyMap<string, Label> {
-  return new Map(box.labels.map((label) => [label.conductorId, label]));
+  let labels = labelMaps.get(box.labels);
+  if (!labels) {
+    labels = new Map(box.labels.map((label) => [label.conductorId, label]));
+    labelMaps.set(box.labels, labels);
+  }
+  return labels;
 }
 
 export function boxesOfRoom(job: Job, roomId: string): Box[] {

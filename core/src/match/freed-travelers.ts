@@ -25,7 +25,7 @@ export function withFreedTravelers(
   const lender = others.find((other) => other.line === 'present' && other.travelers > 0);
   if (needs.line && place.line === 'absent' && lender?.circuit && spare > 0) {
     spare -= 1;
-    const nets = new Set(foundNets(place.box).netByConductor.values());
+    const nets = foundNets(place.box).names;
     const { circuit } = lender;
     lent = { ...lent, line: 'present', circuit, circuits: [circuit], neutral: neutralOf(place.box, nets, circuit.id, 'absent') };
     notes.push({ rule: 'multi-location', outcome: 'note', code: 'multi-location.line-by-traveler', facts: { from: lender.box.name } });

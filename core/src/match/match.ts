@@ -50,7 +50,9 @@ export function matchPlace(box: Box, position: Position, known: JobLookup): Cand
   const place = placeFacts(box, position, known);
   const judge = new PlaceJudge(place);
   const strategies = place.group ? IN_GROUP : ALONE;
-  return known.job.catalogue.devices.flatMap((device) => strategies.map((strategy) => judge.candidate(device, strategy)));
+  const candidates: Candidate[] = [];
+  for (const device of known.job.catalogue.devices) for (const strategy of strategies) candidates.push(judge.candidate(device, strategy));
+  return candidates;
 }
 
 /** Judges devices at one place; keeps what many of them share. */
@@ -71,7 +73,7 @@ class PlaceJudge {
 
   private alone(device: Device, strategy: Strategy, parts: string[]): { reasons: Reason[]; partners: Candidate['partners'] } {
     const notOffered = strategyReason(device, strategy);
-    return { reasons: notOffered ? [notOffered] : this.rules(this.place, device, strategy, terminalNeeds(device), parts), partners: [] };
+    return { reasons: notOffered ? [notOffered] : this.rules(this.place, device, terminalNeeds(device), parts), partners: [] };
   }
 
   private inGroup(device: Device, strategy: Strategy, parts: string[]): { reasons: Reason[]; partners: Candidate['partners'] } {
@@ -100,29 +102,30 @@ class PlaceJudge {
         : { line: wanted.line ?? own.line, load: false, neutral: wanted.neutral ?? own.neutral, travelers: wanted.travelers ?? 0 };
     const others = this.otherPlaces().map((other) => other.place);
     const { place, notes } = withFreedTravelers(this.place, others, needs, wanted.travelers ?? 0);
-    return [...this.rules(place, device, strategy, needs, parts, part.role), ...travelerRule(this.place, part, strategy), ...notes];
+    return [...this.rules(place, device, needs, parts, part.role), ...travelerRule(this.place, part, strategy), ...notes];
   }
 
-  private rules(
-    place: PlaceFacts,
-    device: Device,
-    strategy: Strategy,
-    needs: TerminalNeeds,
-    parts: string[],
-    role: GroupPart['role'] = 'main',
-  ): Reason[] {
+  private rules(place: PlaceFacts, device: Device, needs: TerminalNeeds, parts: string[], role: GroupPart['role'] = 'main'): Reason[] {
     const inBox = device.mount === 'box';
-    return [
-      ...practiceRule(place, device),
-      ...voltageRule(place, device, needs),
-      ...neutralRule(place, device, needs),
-      ...groundRule(place, device),
-      ...lineLoadRule(place, device, needs),
-      ...(role === 'main' ? loadRules(place, device, parts) : []),
-      ...(inBox ? [...gangsRule(place, device), ...bodyRule(place, device), ...depthRule(place, device)] : []),
-      ...this.fill.rule(device, strategy),
-      ...(role === 'main' || device.radio !== 'none' ? platformRule(place, device) : []),
-    ];
+    const main = role === 'main';
+    const reasons: Reason[] = [];
+    const ask = (found: readonly Reason[]) => {
+      for (const reason of found) reasons.push(reason);
+    };
+    ask(practiceRule(place, device));
+    ask(voltageRule(place, device, needs));
+    ask(neutralRule(place, device, needs));
+    ask(groundRule(place, device));
+    ask(lineLoadRule(place, device, needs));
+    if (main) ask(loadRules(place, device, parts));
+    if (inBox) {
+      ask(gangsRule(place, device));
+      ask(bodyRule(place, device));
+      ask(depthRule(place, device));
+    }
+    ask(this.fill.rule(device));
+    if (main || device.radio !== 'none') ask(platformRule(place, device));
+    return reasons;
   }
 
   /** The place of the group, other than this one, whose device feeds the load. */
@@ -147,6 +150,13 @@ class PlaceJudge {
   }
 }
 
+const OTHER_WAY = {
+  notAController: { rule: 'bulb-family', outcome: 'block', code: 'bulb-family.not-a-controller', facts: {} },
+  notAModule: { rule: 'body', outcome: 'block', code: 'body.not-a-module', facts: {} },
+  atTheFitting: { rule: 'body', outcome: 'block', code: 'body.at-the-fitting', facts: {} },
+  surface: { rule: 'body', outcome: 'block', code: 'body.surface', facts: {} },
+} as const satisfies Record<string, Reason>;
+
 /** Outside a group: a device in a box cannot be a module at the fitting, and only some can keep bulbs on constant power. */
 function strategyReason(device: Device, strategy: Strategy): Reason | undefined {
   if (
@@ -154,11 +164,10 @@ function strategyReason(device: Device, strategy: Strategy): Reason | undefined 
     !device.bulbController &&
     !device.channels.some((channel) => channel.alwaysOnMode && channel.kind !== 'dimmer')
   )
-    return { rule: 'bulb-family', outcome: 'block', code: 'bulb-family.not-a-controller', facts: {} };
-  if (strategy === 'module' && device.mount !== 'fitting') return { rule: 'body', outcome: 'block', code: 'body.not-a-module', facts: {} };
-  if (strategy === 'single' && device.mount === 'fitting')
-    return { rule: 'body', outcome: 'block', code: 'body.at-the-fitting', facts: {} };
-  if (strategy === 'single' && device.mount === 'surface') return { rule: 'body', outcome: 'block', code: 'body.surface', facts: {} };
+    return OTHER_WAY.notAController;
+  if (strategy === 'module' && device.mount !== 'fitting') return OTHER_WAY.notAModule;
+  if (strategy === 'single' && device.mount === 'fitting') return OTHER_WAY.atTheFitting;
+  if (strategy === 'single' && device.mount === 'surface') return OTHER_WAY.surface;
   return undefined;
 }
 

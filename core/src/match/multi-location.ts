@@ -1,4 +1,4 @@
-import type { Reason } from '../findings/finding.js';
+import { NO_REASONS, type Reason } from '../findings/finding.js';
 import type { Device, MultiLocation } from '../job/schema/catalogue.js';
 import type { Strategy } from '../job/schema/primitives.js';
 import type { PlaceFacts } from './place.js';
@@ -36,9 +36,9 @@ function wrongEnd(strategy: Strategy, mainAt: 'line' | 'load'): GroupAnswer {
 }
 
 /** Travelers the strategy runs its partner over, against those found here. */
-export function travelerRule(place: PlaceFacts, part: GroupPart, strategy: Strategy): Reason[] {
+export function travelerRule(place: PlaceFacts, part: GroupPart, strategy: Strategy): readonly Reason[] {
   const wanted = part.entry.partner?.travelers ?? 0;
-  if (wanted <= place.travelers) return [];
+  if (wanted <= place.travelers) return NO_REASONS;
   const unsure = place.line === 'unknown' || place.load === 'unknown' || place.neutral === 'unknown';
   return [
     {

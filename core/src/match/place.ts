@@ -1,3 +1,4 @@
+import { isGround } from '../enclosure/as-found.js';
 import { type JobLookup, labelsOf, placeKey } from '../job/lookup.js';
 import type { Circuit, Group, Load } from '../job/schema/job.js';
 import type { Box, Need, Position } from '../job/schema/survey.js';
@@ -32,7 +33,7 @@ export interface PlaceFacts {
 export function placeFacts(box: Box, position: Position, known: JobLookup): PlaceFacts {
   const found = foundNets(box);
   const labels = labelsOf(box);
-  const nets = new Set(found.netByConductor.values());
+  const nets = found.names;
   const cable = box.conductors.filter((conductor) => conductor.cableId !== undefined);
   const told = (id: string) => labels.has(id) && labels.get(id)?.role !== 'unknown';
   const allTold = cable.length > 0 && cable.every((conductor) => told(conductor.id) || looksLikeGround(conductor));
@@ -56,7 +57,7 @@ export function placeFacts(box: Box, position: Position, known: JobLookup): Plac
     load: loadNet ? 'present' : missing,
     loadNet,
     neutral: neutralOf(box, nets, circuitId, missing),
-    ground: labelled.length > 0 ? 'present' : cable.some(looksLikeGround) ? 'looks' : missing,
+    ground: labelled.length > 0 ? 'present' : cable.some((conductor) => isGround(conductor, labels.get(conductor.id))) ? 'looks' : missing,
     travelers: [...nets].filter((net) => net.startsWith('traveler:')).length,
     group: known.groups.get(placeKey(box.id, position.index)),
   };

@@ -8,9 +8,16 @@ export interface TerminalNeeds {
   travelers: number;
 }
 
+const needsOf = new WeakMap<Device, TerminalNeeds>();
+
 export function terminalNeeds(device: Device): TerminalNeeds {
-  const has = (role: string) => device.terminals.some((terminal) => terminal.role === role && !terminal.optional);
-  return { line: has('line'), load: has('load'), neutral: device.needs.neutral, travelers: 0 };
+  let needs = needsOf.get(device);
+  if (!needs) {
+    const has = (role: string) => device.terminals.some((terminal) => terminal.role === role && !terminal.optional);
+    needs = { line: has('line'), load: has('load'), neutral: device.needs.neutral, travelers: 0 };
+    needsOf.set(device, needs);
+  }
+  return needs;
 }
 
 /** Fed through the lamps: no neutral wanted and none to land, yet powered from the mains and switching a load. */

@@ -19,8 +19,18 @@ export interface BundleMember {
   aluminium?: boolean;
 }
 
+const ranges = new WeakMap<readonly Connector[], ConnectorChoice[]>();
+
 /** The connectors to choose from, smallest first: the catalogue's of a kind replace the usual ones of that kind. */
 export function connectorRange(catalogue: readonly Connector[]): ConnectorChoice[] {
+  const known = ranges.get(catalogue);
+  if (known) return known;
+  const range = makeRange(catalogue);
+  ranges.set(catalogue, range);
+  return range;
+}
+
+function makeRange(catalogue: readonly Connector[]): ConnectorChoice[] {
   const own = new Set(catalogue.map((connector) => connector.kind));
   return [...catalogue, ...USUAL_CONNECTORS.filter((usual) => !own.has(usual.kind))]
     .map((connector) => ({

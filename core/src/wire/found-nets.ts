@@ -40,6 +40,10 @@ export class FoundNets {
   private readonly parent = new Map<string, string>();
   private readonly nets = new Map<string, Set<NetName>>();
   readonly netByConductor = new Map<string, NetName>();
+  /** Every net a cable conductor belongs to. */
+  readonly names: ReadonlySet<NetName>;
+  private readonly byPosition = new Map<number, ReadonlySet<NetName>>();
+  private readonly circuits = new Map<number, string | undefined>();
 
   constructor(readonly box: Box) {
     const labels = labelsOf(box);
@@ -59,6 +63,7 @@ export class FoundNets {
       known.add(net);
       this.nets.set(node, known);
     }
+    this.names = new Set(this.netByConductor.values());
   }
 
   private find(node: string): string {
@@ -80,25 +85,33 @@ export class FoundNets {
 
   /** The nets on the terminals of a position. */
   ofPosition(index: number): ReadonlySet<NetName> {
+    const known = this.byPosition.get(index);
+    if (known) return known;
     const found = new Set<NetName>();
     for (const { at } of looseEnds(this.box)) if (at.position === index) for (const net of this.at(nodeOf(at))) found.add(net);
     for (const lead of this.box.positions.find((position) => position.index === index)?.leads ?? [])
       for (const net of this.at(nodeOf(lead.at))) found.add(net);
+    this.byPosition.set(index, found);
     return found;
   }
 
   /** The circuit whose line feeds a position: by what was found on it, else the only line of the box. */
   circuitOf(index: number): string | undefined {
+    if (!this.circuits.has(index)) this.circuits.set(index, this.findCircuit(index));
+    return this.circuits.get(index);
+  }
+
+  private findCircuit(index: number): string | undefined {
     const lines = (nets: Iterable<NetName>) => [...new Set([...nets].flatMap((net) => (net.startsWith('line:') ? net.slice(5) : [])))];
     const own = lines(this.ofPosition(index));
     if (own.length === 1) return own[0];
-    const all = lines(this.netByConductor.values());
+    const all = lines(this.names);
     return all.length === 1 ? all[0] : undefined;
   }
 
   /** The load net that serves these loads at a position. */
   loadNet(index: number, loadIds: readonly string[]): NetName | undefined {
-    const all = [...new Set(this.netByConductor.values())].filter((net) => net.startsWith('load:'));
+    const all = [...this.names].filter((net) => net.startsWith('load:'));
     const serving = all.filter((net) => loadIds.some((id) => net.slice(5).split('+').includes(id)));
     if (serving.length === 1) return serving[0];
     const own = [...this.ofPosition(index)].filter((net) => net.startsWith('load:') && (serving.length === 0 || serving.includes(net)));

@@ -21,7 +21,7 @@ export function terminalNets(box: Box, plan: PlannedDevice, known: JobLookup): M
   const loads = position.loadIds.flatMap((id) => known.loads.get(id) ?? []);
   const { fed } = assignChannels(device, loads, selection.channels);
   const group = known.groups.get(placeKey(box.id, position.index));
-  const travelers = [...new Set(found.netByConductor.values())].filter((net) => group && net.startsWith(`traveler:${group.id}:`)).sort();
+  const travelers = group ? [...found.names].filter((net) => net.startsWith(`traveler:${group.id}:`)).sort() : [];
   let traveler = 0;
 
   const netFor = (terminal: Terminal): NetName | undefined => {
@@ -29,14 +29,14 @@ export function terminalNets(box: Box, plan: PlannedDevice, known: JobLookup): M
       case 'line':
         return circuit && `line:${circuit}`;
       case 'neutral':
-        return circuit && [...found.netByConductor.values()].includes(`neutral:${circuit}`) ? `neutral:${circuit}` : undefined;
+        return circuit && found.names.has(`neutral:${circuit}`) ? `neutral:${circuit}` : undefined;
       case 'load':
         return found.loadNet(
           position.index,
           channelLoads(fed, terminal, device).map((load) => load.id),
         );
       case 'ground':
-        return hasGround(box) ? 'ground' : undefined;
+        return found.names.has('ground') ? 'ground' : undefined;
       case 'traveler':
         return travelers[traveler++];
       case 'sense':
@@ -49,8 +49,4 @@ export function terminalNets(box: Box, plan: PlannedDevice, known: JobLookup): M
 function channelLoads(fed: { channel: { id: number }; loads: Load[] }[], terminal: Terminal, device: Device): Load[] {
   const id = terminal.channel ?? device.channels[0]?.id;
   return fed.find((entry) => entry.channel.id === id)?.loads ?? [];
-}
-
-function hasGround(box: Box): boolean {
-  return [...foundNets(box).netByConductor.values()].includes('ground');
 }

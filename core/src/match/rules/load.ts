@@ -1,4 +1,4 @@
-import type { Reason } from '../../findings/finding.js';
+import { NO_REASONS, type Reason } from '../../findings/finding.js';
 import type { Channel, Device } from '../../job/schema/catalogue.js';
 import type { Load } from '../../job/schema/job.js';
 import type { LoadKind } from '../../job/schema/primitives.js';
@@ -13,8 +13,8 @@ import { isTwoWire } from '../terminal-needs.js';
 const TWO_WIRE_KINDS: ReadonlySet<LoadKind> = new Set(['led', 'resistive', 'fluorescent', 'magnetic', 'electronic']);
 
 /** Rules about what the device feeds: kind, channels, rating, minimum load, dimmable. Adds a bypass part to `parts` where one helps. */
-export function loadRules(place: PlaceFacts, device: Device, parts: string[]): Reason[] {
-  if (device.channels.length === 0) return [];
+export function loadRules(place: PlaceFacts, device: Device, parts: string[]): readonly Reason[] {
+  if (device.channels.length === 0) return NO_REASONS;
   if (place.loads.length === 0) return [{ rule: 'load-kind', outcome: 'unproved', code: 'load-kind.unknown', facts: {} }];
   const selection = place.known.selections.get(`${place.box.id}/${place.position.index}`);
   const chosen = selection?.deviceId === device.id ? selection.channels : undefined;
@@ -32,7 +32,7 @@ export function loadRules(place: PlaceFacts, device: Device, parts: string[]): R
   return reasons;
 }
 
-function channelRules(place: PlaceFacts, device: Device, channel: Channel, loads: readonly Load[], parts: string[]): Reason[] {
+function channelRules(place: PlaceFacts, device: Device, channel: Channel, loads: readonly Load[], parts: string[]): readonly Reason[] {
   const reasons: Reason[] = [];
   const volts = place.circuits[0]?.volts ?? device.volts[0] ?? 0;
   const sides = removedSides(place.box, place.position, device, place.known);
@@ -75,17 +75,17 @@ function channelRules(place: PlaceFacts, device: Device, channel: Channel, loads
   return reasons;
 }
 
-function dimmable(load: Load): Reason[] {
+function dimmable(load: Load): readonly Reason[] {
   if (load.dimmable === false) return [{ rule: 'dimmable', outcome: 'block', code: 'dimmable.not', facts: { load: load.name } }];
   if (load.dimmable === undefined && load.kind !== 'resistive')
     return [{ rule: 'dimmable', outcome: 'unproved', code: 'dimmable.unknown', facts: { load: load.name } }];
-  return [];
+  return NO_REASONS;
 }
 
-function minimumLoad(place: PlaceFacts, channel: Channel, loads: readonly Load[], parts: string[]): Reason[] {
+function minimumLoad(place: PlaceFacts, channel: Channel, loads: readonly Load[], parts: string[]): readonly Reason[] {
   const minimum = channel.minWatts ?? 0;
   const watts = loads.reduce((sum, load) => sum + load.count * load.wattsEach, 0);
-  if (watts >= minimum) return [];
+  if (watts >= minimum) return NO_REASONS;
   const { bypassPartId } = channel;
   const facts = { watts: rounded(watts, 1), minimum };
   if (bypassPartId === undefined) return [{ rule: 'minimum-load', outcome: 'block', code: 'minimum-load.under', facts }];
@@ -94,5 +94,5 @@ function minimumLoad(place: PlaceFacts, channel: Channel, loads: readonly Load[]
     const part = place.known.job.catalogue.parts.find((entry) => entry.id === bypassPartId);
     return [{ rule: 'minimum-load', outcome: 'note', code: 'minimum-load.bypass', facts: { ...facts, part: part?.name ?? bypassPartId } }];
   }
-  return [];
+  return NO_REASONS;
 }

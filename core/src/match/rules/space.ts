@@ -1,18 +1,22 @@
 import { boxItself } from '../../enclosure/as-found.js';
-import { contentsAsPlanned, plannedDevices } from '../../enclosure/as-planned.js';
+import { contentsAsPlanned, plannedDevices, strapsAsPlanned } from '../../enclosure/as-planned.js';
+import type { BoxContents } from '../../enclosure/contents.js';
 import { type FillResult, fill } from '../../enclosure/fill.js';
-import type { Reason } from '../../findings/finding.js';
+import { NO_REASONS, type Reason } from '../../findings/finding.js';
 import type { Device } from '../../job/schema/catalogue.js';
-import type { Strategy } from '../../job/schema/primitives.js';
 import type { Box, Position } from '../../job/schema/survey.js';
 import { CLEARANCE } from '../../practice/bodies.js';
+import { FILL_FIGURES, methodOf } from '../../practice/fill-figures.js';
 import { unitsOf } from '../../units/present.js';
 import { rounded } from '../../units/volume.js';
+import type { NetName } from '../../wire/found-nets.js';
+import { type JointPlan, planJoints } from '../../wire/plan.js';
+import { type PlannedDevice, terminalNets } from '../../wire/terminal-nets.js';
 import type { PlaceFacts } from '../place.js';
 
-export function gangsRule(place: PlaceFacts, device: Device): Reason[] {
+export function gangsRule(place: PlaceFacts, device: Device): readonly Reason[] {
   const free = freeGangs(place.box, place.position);
-  if (device.gangs <= free) return [];
+  if (device.gangs <= free) return NO_REASONS;
   return [{ rule: 'gangs', outcome: 'block', code: 'gangs.too-wide', facts: { gangs: device.gangs, free } }];
 }
 
@@ -32,57 +36,79 @@ function freeGangs(box: Box, position: Position): number {
   return to - from + 1;
 }
 
-export function bodyRule(place: PlaceFacts, device: Device): Reason[] {
+export function bodyRule(place: PlaceFacts, device: Device): readonly Reason[] {
   const { opening } = boxItself(place.box, place.known.job);
-  if (!opening) return [];
+  if (!opening) return NO_REASONS;
   const gangs = Math.max(device.gangs, place.position.width ?? 1);
   const width = (opening.width * Math.min(gangs, place.box.enclosure.gangs)) / place.box.enclosure.gangs;
-  if (device.body.width <= width + 1e-9 && device.body.height <= opening.height + 1e-9) return [];
+  if (device.body.width <= width + 1e-9 && device.body.height <= opening.height + 1e-9) return NO_REASONS;
   const facts = { width: device.body.width, height: device.body.height, freeWidth: rounded(width, 1), freeHeight: opening.height };
   return [{ rule: 'body', outcome: 'block', code: 'body.too-large', facts }];
 }
 
-export function depthRule(place: PlaceFacts, device: Device): Reason[] {
+export function depthRule(place: PlaceFacts, device: Device): readonly Reason[] {
   const clearance = device.terminals.some((terminal) => terminal.form === 'lead') ? CLEARANCE.leads : CLEARANCE.terminals;
   const needed = device.body.depth + clearance;
   const { availableDepth } = boxItself(place.box, place.known.job);
   const facts = { body: device.body.depth, clearance, needed, available: availableDepth };
   if (availableDepth === null) return [{ rule: 'depth', outcome: 'unproved', code: 'depth.not-read', facts }];
-  return needed > availableDepth + 1e-9 ? [{ rule: 'depth', outcome: 'block', code: 'depth.too-deep', facts }] : [];
+  return needed > availableDepth + 1e-9 ? [{ rule: 'depth', outcome: 'block', code: 'depth.too-deep', facts }] : NO_REASONS;
 }
 
-/** The box with this device in it and the others as selected, else as found. Devices alike to the count share one answer a place. */
+/**
+ * The box with this device in it and the others as selected, else as found. Devices alike to the count share one answer a place,
+ * whatever the strategy: where their terminals go is told by the findings, not by it.
+ */
 export class FillAtPlace {
   private readonly answers = new Map<string, FillResult>();
-  private readonly others;
+  private readonly others: PlannedDevice[];
+  private shared: { contents: BoxContents; largest: JointPlan['largest'] } | undefined;
 
   constructor(private readonly place: PlaceFacts) {
     this.others = plannedDevices(place.box, place.known).filter((entry) => entry.position.index !== place.position.index);
   }
 
-  rule(device: Device, strategy: Strategy): Reason[] {
+  rule(device: Device): readonly Reason[] {
     const { practice } = this.place.known.job;
-    if (practice !== 'us' && practice !== 'ca') return [];
-    const key = `${signature(device, practice === 'ca')}/${strategy}`;
+    if (practice !== 'us' && practice !== 'ca') return NO_REASONS;
+    const key = signature(device, practice === 'ca');
     let result = this.answers.get(key);
     if (!result) {
-      const plan = { position: this.place.position, device, selection: { strategy } };
-      result = fill(contentsAsPlanned(this.place.box, [...this.others, plan], this.place.known));
+      result = this.fillWith(device);
       this.answers.set(key, result);
     }
-    const units = unitsOf(practice);
+    if (result.verdict === 'ok') return NO_REASONS;
     const facts = {
       used: result.usedMl,
       capacity: result.capacityMl,
       over: result.remainingMl === null ? null : -result.remainingMl,
       method: result.method,
-      units,
+      units: unitsOf(practice),
     };
     if (result.verdict === 'over') return [{ rule: 'fill', outcome: 'block', code: 'fill.over', facts }];
-    if (result.verdict === 'no-rule')
-      return [{ rule: 'fill', outcome: 'unproved', code: result.capacityMl === null ? 'fill.not-read' : 'fill.no-standing', facts }];
-    return [];
+    return [{ rule: 'fill', outcome: 'unproved', code: result.capacityMl === null ? 'fill.not-read' : 'fill.no-standing', facts }];
   }
+
+  /** The whole plan, or the quick way where it is known to come to the same; a test compares the two. */
+  fillWith(device: Device, quick = connectorsDoNotCount(this.place)): FillResult {
+    const { box, known } = this.place;
+    const planned = [...this.others, { position: this.place.position, device, selection: { strategy: 'single' as const } }];
+    if (!quick) return fill(contentsAsPlanned(box, planned, known));
+    // What is in the box beside the yokes is the same for every device here, and so is the largest conductor of each net.
+    this.shared ??= { contents: contentsAsPlanned(box, planned, known), largest: planJoints(box, planned, known).largest };
+    const terminals = new Map<string, NetName | undefined>();
+    for (const plan of planned)
+      for (const [terminal, net] of terminalNets(box, plan, known)) terminals.set(`${plan.position.index}.${terminal.id}`, net);
+    return fill({ ...this.shared.contents, straps: strapsAsPlanned(box, planned, { terminals, largest: this.shared.largest }, known) });
+  }
+}
+
+/** `us` counts connectors only as terminal blocks, since 2023; where none can come up, the joints of a plan do not matter to the count. */
+function connectorsDoNotCount({ box, known }: PlaceFacts): boolean {
+  const { job } = known;
+  if (job.practice !== 'us') return false;
+  if (!FILL_FIGURES[methodOf(job) as keyof typeof FILL_FIGURES].terminalBlocksCount) return true;
+  return !job.brief?.connectors?.includes('terminal-block') && box.joints.every((joint) => joint.connector !== 'terminal-block');
 }
 
 const signatures = new WeakMap<Device, string>();
