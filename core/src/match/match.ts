@@ -18,9 +18,9 @@ export interface Candidate {
   deviceId: string;
   strategy: Strategy;
   verdict: Verdict;
-  with: string[];
-  partners: { boxId: string; position: number; deviceId: string | null }[];
-  reasons: Reason[];
+  with: readonly string[];
+  partners: readonly { boxId: string; position: number; deviceId: string | null }[];
+  reasons: readonly Reason[];
 }
 
 export interface PlaceMatch {
@@ -65,22 +65,24 @@ class PlaceJudge {
   }
 
   candidate(device: Device, strategy: Strategy): Candidate {
+    return this.place.group ? this.inGroup(device, strategy) : this.alone(device, strategy);
+  }
+
+  private alone(device: Device, strategy: Strategy): Candidate {
+    const otherWay = strategyReasons(device, strategy);
+    if (otherWay) return { deviceId: device.id, strategy, verdict: 'no', with: NO_PARTS, partners: NO_PARTNERS, reasons: otherWay };
     const parts: string[] = [];
-    const { reasons, partners } = this.place.group ? this.inGroup(device, strategy, parts) : this.alone(device, strategy, parts);
-    const verdict = verdictOf(reasons, parts);
-    return { deviceId: device.id, strategy, verdict, with: parts, partners, reasons };
+    const reasons = this.rules(this.place, device, terminalNeeds(device), parts);
+    return { deviceId: device.id, strategy, verdict: verdictOf(reasons, parts), with: parts, partners: NO_PARTNERS, reasons };
   }
 
-  private alone(device: Device, strategy: Strategy, parts: string[]): { reasons: Reason[]; partners: Candidate['partners'] } {
-    const notOffered = strategyReason(device, strategy);
-    return { reasons: notOffered ? [notOffered] : this.rules(this.place, device, terminalNeeds(device), parts), partners: [] };
-  }
-
-  private inGroup(device: Device, strategy: Strategy, parts: string[]): { reasons: Reason[]; partners: Candidate['partners'] } {
+  private inGroup(device: Device, strategy: Strategy): Candidate {
     const answer = groupPart(device, strategy, this.place);
-    if ('block' in answer) return { reasons: [answer.block], partners: [] };
+    if ('block' in answer)
+      return { deviceId: device.id, strategy, verdict: 'no', with: NO_PARTS, partners: NO_PARTNERS, reasons: [answer.block] };
+    const parts: string[] = [];
     const reasons = this.asPart(device, strategy, answer.part, parts);
-    const partners: Candidate['partners'] = [];
+    const partners: { boxId: string; position: number; deviceId: string | null }[] = [];
     const mainPlace = answer.part.role === 'partner' && !WITHOUT_PARTNER_DEVICE.has(strategy) ? this.mainElsewhere() : undefined;
     if (answer.part.role === 'partner' && !WITHOUT_PARTNER_DEVICE.has(strategy) && !mainPlace)
       reasons.push({ rule: 'multi-location', outcome: 'block', code: 'multi-location.no-main', facts: { strategy } });
@@ -89,7 +91,7 @@ class PlaceJudge {
       partners.push({ boxId, position, deviceId });
       if (reason) reasons.push(reason);
     }
-    return { reasons, partners };
+    return { deviceId: device.id, strategy, verdict: verdictOf(reasons, parts), with: parts, partners, reasons };
   }
 
   /** The rules for a device in its part of a group strategy. A partner wants only what the strategy lists for it. */
@@ -150,15 +152,18 @@ class PlaceJudge {
   }
 }
 
+const NO_PARTS: readonly string[] = [];
+const NO_PARTNERS: Candidate['partners'] = [];
+const block = (rule: Reason['rule'], code: string): readonly Reason[] => [{ rule, outcome: 'block', code, facts: {} }];
 const OTHER_WAY = {
-  notAController: { rule: 'bulb-family', outcome: 'block', code: 'bulb-family.not-a-controller', facts: {} },
-  notAModule: { rule: 'body', outcome: 'block', code: 'body.not-a-module', facts: {} },
-  atTheFitting: { rule: 'body', outcome: 'block', code: 'body.at-the-fitting', facts: {} },
-  surface: { rule: 'body', outcome: 'block', code: 'body.surface', facts: {} },
-} as const satisfies Record<string, Reason>;
+  notAController: block('bulb-family', 'bulb-family.not-a-controller'),
+  notAModule: block('body', 'body.not-a-module'),
+  atTheFitting: block('body', 'body.at-the-fitting'),
+  surface: block('body', 'body.surface'),
+};
 
 /** Outside a group: a device in a box cannot be a module at the fitting, and only some can keep bulbs on constant power. */
-function strategyReason(device: Device, strategy: Strategy): Reason | undefined {
+function strategyReasons(device: Device, strategy: Strategy): readonly Reason[] | undefined {
   if (
     strategy === 'bulb-controller' &&
     !device.bulbController &&
