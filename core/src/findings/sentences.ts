@@ -49,6 +49,7 @@ const SENTENCES: Record<string, Sentence> = {
   'minimum-load.bypass': (facts) => `${facts.watts} W is less than the ${facts.minimum} W it needs: with ${facts.part}.`,
   'dimmable.not': (facts) => `${facts.load} cannot be dimmed.`,
   'dimmable.unknown': (facts) => `Whether ${facts.load} can be dimmed is not recorded.`,
+  'channels.none': (facts) => `It switches nothing by itself; ${list(facts.loads)} would stay without a switch.`,
   'channels.too-few': (facts) =>
     `${plural(facts.loads, 'load')} on ${plural(facts.channels, 'channel')}: nothing is left for ${list(facts.left)}.`,
   'channels.one-wire': (facts) => `${list(facts.loads)} share one wire and cannot be controlled apart.`,

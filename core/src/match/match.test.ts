@@ -108,6 +108,13 @@ describe('each rule, by one change to a place where the device fits', () => {
       'unproved load-kind.unknown',
       /not been recorded/,
     ],
+    [
+      'nothing to switch with',
+      (_, __, device) =>
+        Object.assign(device, { channels: [], terminals: device.terminals.filter((terminal) => terminal.role !== 'load') }),
+      'block channels.none',
+      /switches nothing/,
+    ],
     ['over its rating', (job) => Object.assign(job.loads[0] as object, { count: 1000 }), 'block rating.over', /the limit is 100 %/],
     ['too wide', (_, __, device) => Object.assign(device, { gangs: 2 }), 'block gangs.too-wide', /2 gangs; 1 free/],
     [

@@ -72,7 +72,7 @@ class PlaceJudge {
     const otherWay = strategyReasons(device, strategy);
     if (otherWay) return { deviceId: device.id, strategy, verdict: 'no', with: NO_PARTS, partners: NO_PARTNERS, reasons: otherWay };
     const parts: string[] = [];
-    const reasons = this.rules(this.place, device, terminalNeeds(device), parts);
+    const reasons = this.rules(this.place, device, strategy, terminalNeeds(device), parts);
     return { deviceId: device.id, strategy, verdict: verdictOf(reasons, parts), with: parts, partners: NO_PARTNERS, reasons };
   }
 
@@ -104,10 +104,17 @@ class PlaceJudge {
         : { line: wanted.line ?? own.line, load: false, neutral: wanted.neutral ?? own.neutral, travelers: wanted.travelers ?? 0 };
     const others = this.otherPlaces().map((other) => other.place);
     const { place, notes } = withFreedTravelers(this.place, others, needs, wanted.travelers ?? 0);
-    return [...this.rules(place, device, needs, parts, part.role), ...travelerRule(this.place, part, strategy), ...notes];
+    return [...this.rules(place, device, strategy, needs, parts, part.role), ...travelerRule(this.place, part, strategy), ...notes];
   }
 
-  private rules(place: PlaceFacts, device: Device, needs: TerminalNeeds, parts: string[], role: GroupPart['role'] = 'main'): Reason[] {
+  private rules(
+    place: PlaceFacts,
+    device: Device,
+    strategy: Strategy,
+    needs: TerminalNeeds,
+    parts: string[],
+    role: GroupPart['role'] = 'main',
+  ): Reason[] {
     const inBox = device.mount === 'box';
     const main = role === 'main';
     const reasons: Reason[] = [];
@@ -119,7 +126,7 @@ class PlaceJudge {
     ask(neutralRule(place, device, needs));
     ask(groundRule(place, device));
     ask(lineLoadRule(place, device, needs));
-    if (main) ask(loadRules(place, device, parts));
+    if (main) ask(loadRules(place, device, strategy, parts));
     if (inBox) {
       ask(gangsRule(place, device));
       ask(bodyRule(place, device));

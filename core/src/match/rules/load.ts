@@ -1,7 +1,7 @@
 import { NO_REASONS, type Reason } from '../../findings/finding.js';
 import type { Channel, Device } from '../../job/schema/catalogue.js';
 import type { Load } from '../../job/schema/job.js';
-import type { LoadKind } from '../../job/schema/primitives.js';
+import type { LoadKind, Strategy } from '../../job/schema/primitives.js';
 import { assignChannels } from '../../loads/channels.js';
 import { removedSides } from '../../loads/fins.js';
 import { rateChannel } from '../../loads/rating.js';
@@ -13,8 +13,14 @@ import { isTwoWire } from '../terminal-needs.js';
 const TWO_WIRE_KINDS: ReadonlySet<LoadKind> = new Set(['led', 'resistive', 'fluorescent', 'magnetic', 'electronic']);
 
 /** Rules about what the device feeds: kind, channels, rating, minimum load, dimmable. Adds a bypass part to `parts` where one helps. */
-export function loadRules(place: PlaceFacts, device: Device, parts: string[]): readonly Reason[] {
-  if (device.channels.length === 0) return NO_REASONS;
+export function loadRules(place: PlaceFacts, device: Device, strategy: Strategy, parts: string[]): readonly Reason[] {
+  if (device.channels.length === 0) {
+    // A controller of bulbs on constant power switches no wire; anything else alone at a place has to.
+    const idle = strategy === 'single' && place.loads.length > 0;
+    return idle
+      ? [{ rule: 'channels', outcome: 'block', code: 'channels.none', facts: { loads: place.loads.map((load) => load.name) } }]
+      : NO_REASONS;
+  }
   if (place.loads.length === 0) return [{ rule: 'load-kind', outcome: 'unproved', code: 'load-kind.unknown', facts: {} }];
   const selection = place.known.selections.get(`${place.box.id}/${place.position.index}`);
   const chosen = selection?.deviceId === device.id ? selection.channels : undefined;

@@ -83,7 +83,7 @@ function BoardTable({ rooms }: { rooms: readonly BoardRoom[] }) {
           {STAGES.map((stage) => (
             <th key={stage} scope="col" className="w-[14%] p-1 text-center font-semibold sm:p-2">
               <span className="hidden sm:inline">{stage}</span>
-              <abbr className="no-underline sm:hidden" title={stage}>
+              <abbr className="text-xs no-underline sm:hidden" title={stage}>
                 {SHORT[stage]}
               </abbr>
             </th>
@@ -121,7 +121,7 @@ function BoardTable({ rooms }: { rooms: readonly BoardRoom[] }) {
   );
 }
 
-const SHORT: Record<Stage, string> = { surveyed: 'sur', identified: 'ide', chosen: 'cho', wired: 'wir', paired: 'pai' };
+const SHORT: Record<Stage, string> = { surveyed: 'survey', identified: 'tell', chosen: 'choose', wired: 'wire', paired: 'pair' };
 
 function countsOf(boxes: readonly BoxProgress[], stage: Stage): { done: number; of: number } {
   const wanted = boxes.filter((box) => box.stages[stage] !== 'not-wanted');

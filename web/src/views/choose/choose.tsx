@@ -151,8 +151,8 @@ function Candidate({ device, best, others, chosen, currency, onChoose }: Candida
           <span className="text-soft">
             {device.actuator ?? 'device'}, {RADIO_WORDS[device.radio]}
           </span>
-          <span className="ml-auto font-semibold">{moneyText(device.price, currency)}</span>
         </div>
+        <span className="shrink-0 font-semibold">{moneyText(device.price, currency)}</span>
         <Button
           kind={chosen ? 'plain' : best.verdict === 'fits' || best.verdict === 'fits-with' ? 'main' : 'plain'}
           disabled={best.verdict === 'no' || chosen === best.strategy}

@@ -1,4 +1,4 @@
-import { LOAD_WORDS, lengthText, removalOf, roomsInOrder, unitsOf, WORDS } from '@inventario/core';
+import { LOAD_WORDS, removalOf, roomsInOrder, WORDS } from '@inventario/core';
 import { Pencil, Plus, Trash2 } from 'lucide-react';
 import { type ReactNode, useState } from 'react';
 import { Bench } from '../../app/bench.js';
@@ -176,10 +176,7 @@ function HouseReckoning() {
           {unfed.length} box{unfed.length === 1 ? ' names' : 'es name'} no circuit: {unfed.map((box) => box.name).join(', ')}.
         </p>
       )}
-      <p className="text-sm text-soft">
-        Lengths are shown as {lengthText(25.4, unitsOf(job.practice))} would be; the menu at the top right changes that. What a breaker’s
-        label says is a hint: switching and testing tells.
-      </p>
+      <p className="text-sm text-soft">What a breaker’s label says is a hint: switching and testing tells.</p>
     </div>
   );
 }
