@@ -1,3 +1,4 @@
+import '@testing-library/jest-dom/jest-globals';
 import { expect, test } from '@jest/globals';
 import { cleanup, fireEvent, render, screen } from '@testing-library/react';
 import { useState } from 'react';
@@ -46,7 +47,9 @@ test('what is typed stays as typed; only numbers are handed on; a change from ou
   for (const text of ['2', '2.', '2.5', '2.5x']) fireEvent.change(input, { target: { value: text } });
   expect(input.value).toBe('2.5x');
   expect(taken).toEqual([2, 2, 2.5]);
-  expect(screen.getByText('This is not a number.')).toBeTruthy();
+  expect(screen.getByText('This is not a number.')).toBeInTheDocument();
+  expect(input).toBeInvalid();
+  expect(input).toHaveAccessibleDescription('This is not a number.');
   fireEvent.click(screen.getByText('undo'));
   expect(input.value).toBe('40');
   fireEvent.change(input, { target: { value: '' } });

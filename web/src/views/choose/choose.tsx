@@ -141,15 +141,17 @@ function Candidate({ device, best, others, chosen, currency, onChoose }: Candida
       className={classes('rounded-lg border bg-sheet p-3', chosen ? 'border-2 border-ink' : 'border-rule')}
     >
       <div className="flex items-center gap-3">
-        <div className="flex min-w-0 flex-1 flex-wrap items-baseline gap-x-3">
-          <span className="w-28">
+        <div className="flex min-w-0 flex-1 flex-col gap-x-3 sm:flex-row sm:items-baseline">
+          <span className="w-28 shrink-0">
             <VerdictWord verdict={best.verdict} />
           </span>
-          <span className="font-bold">
-            {device.maker} {device.model}
-          </span>
-          <span className="text-soft">
-            {device.actuator ?? 'device'}, {RADIO_WORDS[device.radio]}
+          <span className="min-w-0">
+            <span className="mr-3 font-bold">
+              {device.maker} {device.model}
+            </span>
+            <span className="text-soft">
+              {device.actuator ?? 'device'}, {RADIO_WORDS[device.radio]}
+            </span>
           </span>
         </div>
         <span className="shrink-0 font-semibold">{moneyText(device.price, currency)}</span>

@@ -1,0 +1,44 @@
+import { expect, test } from '@jest/globals';
+import fc from 'fast-check';
+import { sameJson } from '../job/same.js';
+import { lengthText, unitsOf, volumeText } from './present.js';
+import { cubicInches, ML_PER_IN3, millilitres, rounded } from './volume.js';
+
+test('a cubic inch is the cube of 25.4 mm', () => {
+  expect(ML_PER_IN3).toBeCloseTo(2.54 ** 3, 9);
+});
+
+test('volumes survive the way there and back, whichever unit they were typed in', () => {
+  fc.assert(
+    fc.property(fc.double({ min: 0, max: 1e5, noNaN: true }), (in3) => {
+      expect(cubicInches(millilitres({ in3 }) ?? Number.NaN)).toBeCloseTo(in3, 6);
+      expect(millilitres({ mL: in3 })).toBe(in3);
+    }),
+  );
+  expect(millilitres({})).toBeUndefined();
+});
+
+test('rounding stays within half a step and never prints a negative nothing', () => {
+  fc.assert(
+    fc.property(fc.double({ min: -1e6, max: 1e6, noNaN: true }), fc.integer({ min: 0, max: 4 }), (value, digits) => {
+      const result = rounded(value, digits);
+      expect(Math.abs(result - value)).toBeLessThanOrEqual(0.5 / 10 ** digits + 1e-6);
+      expect(Object.is(result, -0)).toBe(false);
+    }),
+  );
+});
+
+test('units follow the practice', () => {
+  expect([volumeText(245.80596, unitsOf('us')), volumeText(245.80596, unitsOf('ca'))]).toEqual(['15.00 in³', '245.8 mL']);
+  expect([lengthText(63.5, 'inch'), lengthText(63.5, 'metric'), lengthText(63, 'metric')]).toEqual(['2.50 in', '63.5 mm', '63 mm']);
+});
+
+test('equal JSON is equal whatever the order of its fields, and unequal after any change of a value', () => {
+  fc.assert(
+    fc.property(fc.dictionary(fc.string(), fc.jsonValue()), (object) => {
+      const turned = Object.fromEntries(Object.entries(object).reverse());
+      expect(sameJson(object, turned)).toBe(true);
+      expect(sameJson(object, { ...turned, added: 1 })).toBe('added' in object && object.added === 1);
+    }),
+  );
+});

@@ -1,0 +1,78 @@
+// The pictures of docs/screenshots, made from the demo on a fresh system: `npm run screenshots`.
+import { mkdirSync, mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { chromium, type Page } from '@playwright/test';
+import { freePort } from './database.js';
+import { startSystem } from './system.js';
+
+interface Shot {
+  name: string;
+  path: string;
+  phone?: boolean;
+  dark?: boolean;
+  before?: (page: Page) => Promise<void>;
+}
+
+const JOB = '/jobs/quillon-point';
+const SHOTS: Shot[] = [
+  { name: 'jobs', path: '/' },
+  { name: 'board', path: JOB },
+  { name: 'board-phone', path: JOB, phone: true },
+  { name: 'house', path: `${JOB}/house` },
+  { name: 'survey', path: `${JOB}/box/kitchen-range` },
+  {
+    name: 'survey-phone-dark',
+    path: `${JOB}/box/radio-door`,
+    phone: true,
+    dark: true,
+    before: (page) => page.locator('[data-conductor]').nth(3).tap(),
+  },
+  { name: 'choose', path: `${JOB}/box/stair-head/choose/1`, before: (page) => page.getByRole('radio', { name: /^All/ }).click() },
+  {
+    name: 'pair-dark',
+    path: `${JOB}/pair`,
+    dark: true,
+    before: (page) =>
+      page
+        .locator('main')
+        .getByRole('button', { name: /^Gallery landing, rail/ })
+        .click(),
+  },
+];
+
+const folder = mkdtempSync(join(tmpdir(), 'inventario-pictures-'));
+const system = await startSystem({
+  dataFolder: folder,
+  host: '127.0.0.1',
+  port: await freePort(),
+  databasePort: await freePort(),
+  sitePort: await freePort(),
+  forTests: true,
+});
+const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-gpu'] });
+mkdirSync('docs/screenshots', { recursive: true });
+try {
+  for (const { name, path, phone = false, dark = false, before } of SHOTS) {
+    const context = await browser.newContext({
+      viewport: phone ? { width: 390, height: 844 } : { width: 1280, height: 800 },
+      colorScheme: dark ? 'dark' : 'light',
+      hasTouch: phone,
+      isMobile: phone,
+      locale: 'en-US',
+      timezoneId: 'America/New_York',
+    });
+    const page = await context.newPage();
+    await page.goto(`${system.url}${path}`);
+    await page.waitForLoadState('load');
+    await page.waitForTimeout(1200);
+    await before?.(page);
+    await page.waitForTimeout(400);
+    await page.screenshot({ path: `docs/screenshots/${name}.png` });
+    await context.close();
+  }
+} finally {
+  await browser.close();
+  await system.stop();
+  rmSync(folder, { recursive: true, force: true });
+}
