@@ -1,5 +1,6 @@
 import { type BoxProgress, blockerText, boxesOfRoom, newBox, putPart, repeatedBox, roomsInOrder, STAGES } from '@inventario/core';
 import { Copy, Plus } from 'lucide-react';
+import { memo } from 'react';
 import { NavLink, useNavigate } from 'react-router';
 import { newId } from '../data/ids.js';
 import { useHouse, useJob } from '../data/job-context.js';
@@ -11,7 +12,6 @@ import { paths } from './paths.js';
 export function Walk({ onGo }: { onGo?: () => void }) {
   const { job } = useJob();
   const house = useHouse();
-  const progress = new Map(house?.progress.map((entry) => [entry.boxId, entry]));
   const rooms = roomsInOrder(job);
   return (
     <nav aria-label="Walk" className="flex flex-col gap-3 p-3">
@@ -25,19 +25,7 @@ export function Walk({ onGo }: { onGo?: () => void }) {
           <ul className="flex flex-col gap-1">
             {boxesOfRoom(job, room.id).map((box) => (
               <li key={box.id}>
-                <NavLink
-                  to={paths.box(job.id, box.id)}
-                  onClick={onGo}
-                  className={({ isActive }) =>
-                    classes('block rounded-md border px-2.5 py-1.5', isActive ? 'border-ink bg-sheet' : 'border-transparent hover:bg-well')
-                  }
-                >
-                  <span className="flex items-center justify-between gap-2 leading-tight font-semibold">
-                    {box.name || 'Unnamed box'}
-                    <StageSteps progress={progress.get(box.id)} />
-                  </span>
-                  <span className="block truncate text-sm text-soft">{summaryOf(progress.get(box.id))}</span>
-                </NavLink>
+                <WalkStop to={paths.box(job.id, box.id)} name={box.name} progress={house?.get(box.id)?.progress} onGo={onGo} />
               </li>
             ))}
           </ul>
@@ -46,6 +34,35 @@ export function Walk({ onGo }: { onGo?: () => void }) {
     </nav>
   );
 }
+
+/** Drawn again only when something of its box is new: a long walk must not slow the typing down. */
+const WalkStop = memo(function WalkStop({
+  to,
+  name,
+  progress,
+  onGo,
+}: {
+  to: string;
+  name: string;
+  progress: BoxProgress | undefined;
+  onGo: (() => void) | undefined;
+}) {
+  return (
+    <NavLink
+      to={to}
+      onClick={onGo}
+      className={({ isActive }) =>
+        classes('block rounded-md border px-2.5 py-1.5', isActive ? 'border-ink bg-sheet' : 'border-transparent hover:bg-well')
+      }
+    >
+      <span className="flex items-center justify-between gap-2 leading-tight font-semibold">
+        {name || 'Unnamed box'}
+        <StageSteps progress={progress} />
+      </span>
+      <span className="block truncate text-sm text-soft">{summaryOf(progress)}</span>
+    </NavLink>
+  );
+});
 
 function summaryOf(progress: BoxProgress | undefined): string {
   if (!progress) return 'being worked out';

@@ -1,6 +1,7 @@
 import {
   assessBox,
   type BoxAssessment,
+  type BoxProgress,
   boxProgress,
   type Candidate,
   type Job,
@@ -8,6 +9,7 @@ import {
   lookup,
   matchPlace,
   type RecordChange,
+  sameJson,
   sentence,
 } from '@inventario/core';
 import { expose } from 'comlink';
@@ -16,6 +18,23 @@ import { applyChanges } from './record-changes.js';
 /** A device at a place, with its reasons in words. */
 export type JudgedDevice = Omit<Candidate, 'reasons'> & { reasons: { rule: string; code: string; outcome: string; text: string }[] };
 
+/** What the engines say of one box. */
+export interface BoxReckoning {
+  boxId: string;
+  found: BoxAssessment;
+  planned: BoxAssessment;
+  progress: BoxProgress;
+}
+
+export interface HouseNews {
+  key: string;
+  /** Every box there is, in the job's order. */
+  boxIds: string[];
+  news: BoxReckoning[];
+}
+
+/** The last answer given for each box. */
+const told = new Map<string, BoxReckoning>();
 let job: Job | undefined;
 let key = '';
 const assessments = new WeakMap<object, { inputs: unknown[]; result: BoxAssessment }>();
@@ -44,6 +63,7 @@ const engines = {
     if (whole) {
       job = whole;
       key = forKey;
+      told.clear();
       return true;
     }
     if (!job || key !== forKey) return false;
@@ -51,14 +71,22 @@ const engines = {
     return true;
   },
 
-  house() {
+  /** What is known of the house, box by box; only the boxes of which something is new since the last answer. */
+  house(): HouseNews {
     if (!job) throw new Error('No job was given to the worker yet: call update first');
     const known = lookup(job);
-    return {
-      found: job.boxes.map((box) => assess(box, known, 'found')),
-      planned: job.boxes.map((box) => assess(box, known, 'planned')),
-      progress: job.boxes.map((box) => boxProgress(box, known)),
-    };
+    const news: BoxReckoning[] = [];
+    for (const box of job.boxes) {
+      const found = assess(box, known, 'found');
+      const planned = assess(box, known, 'planned');
+      const progress = boxProgress(box, known);
+      const last = told.get(box.id);
+      if (last && last.found === found && last.planned === planned && sameJson(last.progress, progress)) continue;
+      const reckoning = { boxId: box.id, found, planned, progress };
+      told.set(box.id, reckoning);
+      news.push(reckoning);
+    }
+    return { key, boxIds: job.boxes.map((box) => box.id), news };
   },
 
   place(boxId: string, index: number): JudgedDevice[] {

@@ -3,18 +3,44 @@ import { useQueryClient } from '@tanstack/react-query';
 import { type Remote, wrap } from 'comlink';
 import { createContext, type ReactNode, useContext, useEffect, useMemo, useRef, useState, useSyncExternalStore } from 'react';
 import { ApiError } from './api.js';
-import type { Engines, JudgedDevice } from './engines.worker.js';
+import type { BoxReckoning, Engines, HouseNews, JudgedDevice } from './engines.worker.js';
 import { thisDevice } from './ids.js';
 import { JobSession, type SessionState } from './job-session.js';
 import { pendingLog } from './pending-log.js';
 
-type House = Awaited<ReturnType<Engines['house']>>;
+/** What the engines say of every box, by its id. */
+export type House = ReadonlyMap<string, BoxReckoning>;
+
+/** The engines' last answer about the whole house; one for all who ask. */
+class HouseAnswer {
+  private current: House | null = null;
+  private key = '';
+  private readonly listeners = new Set<() => void>();
+  readonly subscribe = (listener: () => void): (() => void) => {
+    this.listeners.add(listener);
+    return () => this.listeners.delete(listener);
+  };
+  readonly get = (): House | null => this.current;
+  take({ key, boxIds, news }: HouseNews): void {
+    const before = this.key === key ? this.current : null;
+    const fresh = new Map(news.map((reckoning) => [reckoning.boxId, reckoning]));
+    this.key = key;
+    this.current = new Map(
+      boxIds.flatMap((boxId) => {
+        const reckoning = fresh.get(boxId) ?? before?.get(boxId);
+        return reckoning ? [[boxId, reckoning] as const] : [];
+      }),
+    );
+    for (const listener of this.listeners) listener();
+  }
+}
 
 interface JobContextValue {
   session: JobSession;
   engines: Remote<Engines>;
   /** Settles when the worker has seen the job as it is now. */
   synced: { current: Promise<unknown> };
+  house: HouseAnswer;
 }
 
 const Context = createContext<JobContextValue | null>(null);
@@ -39,6 +65,7 @@ export function JobProvider({
     return { worker, remote: wrap<Engines>(worker) };
   });
   const synced = useRef<Promise<unknown>>(Promise.resolve());
+  const [house] = useState(() => new HouseAnswer());
 
   useEffect(() => {
     let open: JobSession | undefined;
@@ -70,18 +97,27 @@ export function JobProvider({
   useEffect(() => {
     if (!session) return;
     let last: Job | null = null;
+    let turn = 0;
     const bring = () => {
       const { job } = session.state();
       if (job === last) return;
       const [whole, changes] = last ? [null, changedRecords(last, job)] : [job, []];
       last = job;
       synced.current = engines.remote.update(jobId, whole, changes);
+      turn += 1;
+      const mine = turn;
+      // When the next edit is there already, its answer will do.
+      const answer = synced.current.then(() => (mine === turn ? engines.remote.house() : null));
+      answer.then(
+        (news) => news && house.take(news),
+        (error: unknown) => console.error('an engine failed', error),
+      );
     };
     bring();
     return session.subscribe(bring);
-  }, [session, engines, jobId]);
+  }, [session, engines, jobId, house]);
 
-  const value = useMemo(() => session && { session, engines: engines.remote, synced }, [session, engines]);
+  const value = useMemo(() => session && { session, engines: engines.remote, synced, house }, [session, engines, house]);
   if (error) return failed(error);
   if (!value) return waiting;
   return <Context.Provider value={value}>{children}</Context.Provider>;
@@ -91,6 +127,15 @@ function useJobContext(): JobContextValue {
   const value = useContext(Context);
   if (!value) throw new Error('useJob is called outside a JobProvider: wrap the screen in one');
   return value;
+}
+
+const lookups = new WeakMap<Job, JobLookup>();
+
+/** One lookup a job, however many parts of the screen ask. */
+function lookupOf(job: Job): JobLookup {
+  const known = lookups.get(job) ?? lookup(job);
+  lookups.set(job, known);
+  return known;
 }
 
 export interface OpenJob extends SessionState {
@@ -104,7 +149,7 @@ export interface OpenJob extends SessionState {
 export function useJob(): OpenJob {
   const { session } = useJobContext();
   const state = useSyncExternalStore(session.subscribe, session.state);
-  const known = useMemo(() => lookup(state.job), [state.job]);
+  const known = lookupOf(state.job);
   return useMemo(
     () => ({
       ...state,
@@ -119,9 +164,8 @@ export function useJob(): OpenJob {
 
 /** What the engines say of the house; the last answer stays until the next is there. */
 export function useHouse(): House | null {
-  const { engines, synced, session } = useJobContext();
-  const { job } = useSyncExternalStore(session.subscribe, session.state);
-  return useLatest(job, () => synced.current.then(() => engines.house()));
+  const { house } = useJobContext();
+  return useSyncExternalStore(house.subscribe, house.get);
 }
 
 /** Every device at one place, judged. */

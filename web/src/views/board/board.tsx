@@ -16,7 +16,7 @@ import { paths } from '../../app/paths.js';
 import { PowerShape } from '../../app/power-bar.js';
 import { timeOf } from '../../app/times.js';
 import { downloadBoard, downloadJob } from '../../data/downloads.js';
-import { useHouse, useJob } from '../../data/job-context.js';
+import { type House, useHouse, useJob } from '../../data/job-context.js';
 import { Button } from '../../ui/button.js';
 import { classes } from '../../ui/classes.js';
 import { Empty } from '../../ui/empty.js';
@@ -25,10 +25,10 @@ import { Empty } from '../../ui/empty.js';
 export function BoardView() {
   const { job, known } = useJob();
   const house = useHouse();
-  const progress = new Map(house?.progress.map((entry) => [entry.boxId, entry]));
+  const progressOf = (boxId: string) => house?.get(boxId)?.progress ?? [];
   const rooms = roomsInOrder(job);
-  const worst = worstBlockers(house?.progress ?? []);
-  const inOrder = rooms.flatMap((room) => boxesOfRoom(job, room.id)).flatMap((box) => progress.get(box.id) ?? []);
+  const worst = worstBlockers(progressOfAll(house));
+  const inOrder = rooms.flatMap((room) => boxesOfRoom(job, room.id)).flatMap((box) => progressOf(box.id));
   const first = worst[0];
   return (
     <Bench
@@ -57,12 +57,16 @@ export function BoardView() {
           rooms={rooms.map((room) => ({
             id: room.id,
             name: room.name,
-            boxes: boxesOfRoom(job, room.id).flatMap((box) => progress.get(box.id) ?? []),
+            boxes: boxesOfRoom(job, room.id).flatMap((box) => progressOf(box.id)),
           }))}
         />
       )}
     </Bench>
   );
+}
+
+function progressOfAll(house: House | null): BoxProgress[] {
+  return [...(house?.values() ?? [])].map((reckoning) => reckoning.progress);
 }
 
 interface BoardRoom {
@@ -165,7 +169,7 @@ function StageCell({ room, stage }: { room: BoardRoom; stage: Stage }) {
 function BoardReckoning() {
   const { job, known } = useJob();
   const house = useHouse();
-  const worst = worstBlockers(house?.progress ?? []).slice(0, 3);
+  const worst = worstBlockers(progressOfAll(house)).slice(0, 3);
   const on = circuitPower(job).filter((state) => state.state === 'on');
   return (
     <div className="flex flex-col gap-5">

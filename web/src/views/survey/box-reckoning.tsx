@@ -19,17 +19,14 @@ import { Link } from 'react-router';
 import { paths } from '../../app/paths.js';
 import { useUnits } from '../../app/preferences.js';
 import { instant, newId } from '../../data/ids.js';
-import { useHouse, useJob } from '../../data/job-context.js';
+import { type House, useHouse, useJob } from '../../data/job-context.js';
 import { Button } from '../../ui/button.js';
 
-type House = ReturnType<typeof useHouse>;
-
 /** A few words for the bar at the bottom of a phone. */
-export function glanceAt(house: House, boxId: string): string {
-  const at = house?.found.findIndex((entry) => entry.boxId === boxId) ?? -1;
-  const assessment = at < 0 ? undefined : (house?.planned[at] ?? house?.found[at]);
-  const progress = at < 0 ? undefined : house?.progress[at];
-  if (!assessment || !progress) return 'Being worked out';
+export function glanceAt(house: House | null, boxId: string): string {
+  const reckoning = house?.get(boxId);
+  if (!reckoning) return 'Being worked out';
+  const { planned: assessment, progress } = reckoning;
   const fill = assessment.verdict === 'over' ? 'Over-full' : assessment.verdict === 'ok' ? 'Fill ok' : '';
   const next = progress.blockers.find((blocker) => blocker.stage === progress.next);
   return [fill, next ? `next: ${blockerText(next)}` : 'done'].filter(Boolean).join(' · ');
@@ -40,11 +37,9 @@ export function BoxReckoning({ box }: { box: Box }) {
   const { job, known } = useJob();
   const units = useUnits(job.practice);
   const house = useHouse();
-  const at = house?.found.findIndex((entry) => entry.boxId === box.id) ?? -1;
-  const found = house?.found[at];
-  const planned = house?.planned[at];
-  const progress = house?.progress[at];
-  if (!found || !planned || !progress) return <p>Being worked out …</p>;
+  const reckoning = house?.get(box.id);
+  if (!reckoning) return <p>Being worked out …</p>;
+  const { found, planned, progress } = reckoning;
   const chosen = box.positions.some((position) => known.selections.get(placeKey(box.id, position.index))?.deviceId);
   return (
     <div className="flex flex-col gap-4">
