@@ -1,10 +1,14 @@
 import {
   assessBox,
   type Box,
+  conflictWords,
   fillLineWords,
+  identifyBox,
   Job,
   lookup,
   matchBox,
+  nextTestWhy,
+  noteWords,
   type Problem,
   RULE_NOTES,
   readJobFile,
@@ -57,6 +61,45 @@ export function fill(text: string, boxId: string | undefined, planned: boolean):
         ]),
         note,
       ].join('\n'),
+  };
+}
+
+export function identify(text: string, boxId: string | undefined): Output {
+  const { job, boxes } = usable(text, boxId);
+  const known = lookup(job);
+  const results = boxes.map((box) => {
+    const result = identifyBox(box, known);
+    return {
+      ...result,
+      conflicts: result.conflicts.map((conflict) => ({ ...conflict, message: conflictWords(box, known, conflict) })),
+      next: result.next.map((next) => ({ ...next, why: nextTestWhy(box, known, next) })),
+      notes: result.notes.map((note) => ({ ...note, message: noteWords(note) })),
+    };
+  });
+  return {
+    json: { boxes: results },
+    text: () =>
+      results
+        .map((result) =>
+          [
+            result.boxId,
+            table(
+              ['conductor', 'role', 'p', 'grade', 'loads', 'circuit'],
+              result.conductors.map((conductor) => [
+                conductor.id,
+                conductor.role,
+                conductor.probability.toFixed(4),
+                conductor.grade,
+                conductor.loadIds.join(' '),
+                conductor.circuitId,
+              ]),
+            ),
+            ...result.conflicts.map((conflict) => conflict.message),
+            ...result.notes.map((note) => note.message),
+            ...(result.next[0] ? [`next: ${result.next[0].tool} ${result.next[0].points.join(' to ')}. ${result.next[0].why}`] : []),
+          ].join('\n'),
+        )
+        .join('\n\n'),
   };
 }
 

@@ -1,6 +1,6 @@
 import { readFileSync, writeSync } from 'node:fs';
 import { readArguments, UnusableError } from './arguments.js';
-import { check, fill, match, type Output, schema } from './commands.js';
+import { check, fill, identify, match, type Output, schema } from './commands.js';
 
 function run(words: readonly string[]): Output & { wantsText: boolean } {
   const line = readArguments(words);
@@ -12,6 +12,8 @@ function run(words: readonly string[]): Output & { wantsText: boolean } {
         return check(read(line.file));
       case 'fill':
         return fill(read(line.file), line.box, line.planned);
+      case 'identify':
+        return identify(read(line.file), line.box);
       default:
         return match(read(line.file), line.box);
     }

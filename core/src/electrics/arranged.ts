@@ -1,0 +1,120 @@
+import type { Wiring } from '../identify/problem.js';
+import type { Arrangement, Problem } from '../identify/vocabulary.js';
+
+/** A contact between two groups that a switch closes in one of its states. */
+export interface Contact {
+  from: number;
+  to: number;
+  position: number;
+  /** `on`: closed while on; `up` and `down`: closed while a multi-location switch makes that contact; `any`: nobody knows the state. */
+  when: 'on' | 'up' | 'down' | 'any';
+}
+
+/** The box in one arrangement: which cores are one node, and the contacts left in place. */
+export interface Arranged {
+  /** Group of each core. */
+  groupOf: number[];
+  groups: number;
+  contacts: Contact[];
+  /** Members of each group, cores only. */
+  sizes: number[];
+}
+
+/**
+ * What hangs together in an arrangement, whatever the conductors are:
+ *
+ *     in place     everything as found, contacts by switch state
+ *     device out   the conductors of one position's terminals each alone, its tails hanging on their joints; joints closed
+ *     lifted       in place but for the lifted
+ *     parted       every insulated conductor alone, but for joints named as left closed
+ */
+export function arrange(problem: Problem, wiring: Wiring, arrangement: Arrangement): Arranged {
+  const { kind, lifted, joined } = arrangement;
+  const out =
+    kind === 'device-out'
+      ? (arrangement.position ?? (problem.positions.length === 1 ? (problem.positions[0]?.index ?? null) : null))
+      : null;
+  const taken = new Set(out === null ? [] : (wiring.terminals.get(out) ?? []));
+  const parent = new Map<string, string>();
+  const find = (node: string): string => {
+    let root = node;
+    for (let next = parent.get(root); next !== undefined; next = parent.get(root)) root = next;
+    return root;
+  };
+  const merge = (a: string, b: string) => {
+    const [left, right] = [find(a), find(b)];
+    if (left !== right) parent.set(left, right);
+  };
+  const closed = (node: string) => kind !== 'parted' || (node.startsWith('joint:') && joined.has(node.slice(6)));
+  wiring.coreNode.forEach((node, core) => {
+    if (node !== null && closed(node) && !taken.has(node) && !(kind === 'lifted' && lifted.has(core))) merge(`core:${core}`, node);
+  });
+  for (const link of wiring.links) {
+    const [a, b] = link.nodes;
+    if (closed(a) && closed(b) && !taken.has(a) && !taken.has(b)) merge(a, b);
+  }
+  if (kind !== 'parted') for (const entry of wiring.bridged) if (entry.position !== out) merge(...entry.nodes);
+
+  const numbers = new Map<string, number>();
+  const numberOf = (node: string) => {
+    const root = find(node);
+    let number = numbers.get(root);
+    if (number === undefined) {
+      number = numbers.size;
+      numbers.set(root, number);
+    }
+    return number;
+  };
+  const groupOf = wiring.coreNode.map((_, core) => numberOf(`core:${core}`));
+  const contacts: Contact[] = [];
+  if (kind !== 'parted')
+    for (const position of problem.positions) {
+      if (position.index === out) continue;
+      const at = (terminal: string) => (position.nets.has(terminal) ? numberOf(`terminal:${position.index}.${terminal}`) : null);
+      const add = (from: string, to: string, when: Contact['when']) => {
+        const [a, b] = [at(from), at(to)];
+        if (a !== null && b !== null) contacts.push({ from: a, to: b, position: position.index, when });
+      };
+      addContacts(position, add);
+    }
+  const sizes: number[] = Array(numbers.size).fill(0);
+  for (const group of groupOf) sizes[group] = (sizes[group] as number) + 1;
+  return { groupOf, groups: numbers.size, contacts, sizes };
+}
+
+function addContacts(position: Problem['positions'][number], add: (from: string, to: string, when: Contact['when']) => void): void {
+  switch (position.existing) {
+    case 'three-way':
+      add('common', 't1', 'up');
+      add('common', 't2', 'down');
+      return;
+    case 'four-way':
+      // Straight or crossed; pairs 1-2 and 3-4 on one side each.
+      add('t1', 't3', 'up');
+      add('t2', 't4', 'up');
+      add('t1', 't4', 'down');
+      add('t2', 't3', 'down');
+      return;
+    case 'double-pole':
+    case 'double-single-pole':
+      add('a1', 'b1', 'on');
+      add('a2', 'b2', 'on');
+      return;
+    case 'fan-light':
+      add('line', 'fan', 'on');
+      add('line', 'light', 'on');
+      return;
+    case 'smart': {
+      const lines = [...(position.roles ?? [])].filter(([, role]) => role === 'line').map(([id]) => id);
+      for (const [id, role] of position.roles ?? []) if (role === 'load' && lines[0] !== undefined) add(lines[0], id, 'on');
+      return;
+    }
+    case 'receptacle':
+      return;
+    default:
+      if (position.nets.has('common')) {
+        add('common', 't1', 'up');
+        add('common', 't2', 'down');
+      } else add('a', 'b', 'on');
+  }
+}

@@ -1,0 +1,199 @@
+/**
+ * The network of one box in one state: nodes merged by what is closed, tied to sources or the reference, with loads between nodes.
+ * Only what a tester can tell apart is worked out: source, reference, through a load, divided, floating.
+ */
+export interface Element {
+  a: number;
+  b: number;
+  loadId: string | null;
+  /** Whether a low-impedance meter pulls through it. */
+  conducts: boolean;
+}
+
+/** What a point is, as an instrument sees it. */
+export type PointState =
+  | { kind: 'source'; leg: string | null; circuit: number }
+  /** `deadLine`: the line of a breaker that is off, which reads as reference while anything is left on. */
+  | { kind: 'reference'; deadLine: boolean }
+  | { kind: 'through'; to: 'source' | 'reference'; conducts: boolean; leg: string | null; loads: readonly string[] }
+  | { kind: 'divided' }
+  | { kind: 'floating' };
+
+/** Nodes are numbered by the caller; ties hold for whole merged sets. */
+export class Network {
+  private readonly parent: number[];
+  private readonly source: ({ circuit: number; leg: string | null; live: boolean } | undefined)[];
+  private readonly grounded: boolean[];
+  readonly elements: Element[] = [];
+  /** A source met the reference, or another leg. */
+  readonly shorts: number[] = [];
+
+  constructor(nodes: number) {
+    this.parent = [];
+    this.source = [];
+    this.grounded = [];
+    for (let node = 0; node < nodes; node++) {
+      this.parent.push(node);
+      this.source.push(undefined);
+      this.grounded.push(false);
+    }
+  }
+
+  find(node: number): number {
+    let root = node;
+    while (this.parent[root] !== root) root = this.parent[root] as number;
+    while (this.parent[node] !== root) {
+      const next = this.parent[node] as number;
+      this.parent[node] = root;
+      node = next;
+    }
+    return root;
+  }
+
+  merge(a: number, b: number): void {
+    const [left, right] = [this.find(a), this.find(b)];
+    if (left === right) return;
+    this.parent[right] = left;
+    const source = this.source[right];
+    if (source) this.tieSource(left, source.circuit, source.leg, source.live);
+    if (this.grounded[right]) this.tieReference(left);
+  }
+
+  tieSource(node: number, circuit: number, leg: string | null, live: boolean): void {
+    const root = this.find(node);
+    const known = this.source[root];
+    if (live && this.grounded[root]) this.shorts.push(circuit);
+    if (known?.live && live && known.leg !== null && leg !== null && known.leg !== leg) this.shorts.push(circuit, known.circuit);
+    if (!known || (live && !known.live)) this.source[root] = { circuit, leg, live };
+  }
+
+  tieReference(node: number): void {
+    const root = this.find(node);
+    this.grounded[root] = true;
+    const known = this.source[root];
+    if (known?.live) this.shorts.push(known.circuit);
+  }
+
+  addElement(element: Element): void {
+    this.elements.push(element);
+  }
+
+  private own(root: number): PointState | null {
+    const source = this.source[root];
+    if (source?.live) return { kind: 'source', leg: source.leg, circuit: source.circuit };
+    if (this.grounded[root]) return { kind: 'reference', deadLine: false };
+    if (source) return { kind: 'reference', deadLine: true };
+    return null;
+  }
+
+  /** The line side of a breaker that is off, though it may be tied to nothing else. */
+  isLineSide(node: number): boolean {
+    return this.source[this.find(node)] !== undefined;
+  }
+
+  isReference(node: number): boolean {
+    return this.grounded[this.find(node)] === true;
+  }
+
+  same(a: number, b: number): boolean {
+    return this.find(a) === this.find(b);
+  }
+
+  state(node: number): PointState {
+    const start = this.find(node);
+    const direct = this.own(start);
+    if (direct) return direct;
+    // What it reaches through loads: nearest first, never through a source or the reference.
+    const seen = new Map<number, { conducts: boolean; loads: string[] }>([[start, { conducts: true, loads: [] }]]);
+    const queue = [start];
+    let live: { conducts: boolean; leg: string | null; loads: string[] } | null = null;
+    let ground: { conducts: boolean; loads: string[] } | null = null;
+    for (let at = queue.shift(); at !== undefined; at = queue.shift()) {
+      const path = seen.get(at) as { conducts: boolean; loads: string[] };
+      for (const element of this.elements) {
+        const [a, b] = [this.find(element.a), this.find(element.b)];
+        const next = a === at ? b : b === at ? a : null;
+        if (next === null || seen.has(next)) continue;
+        const reached = {
+          conducts: path.conducts && element.conducts,
+          loads: element.loadId === null ? path.loads : [...path.loads, element.loadId],
+        };
+        const state = this.own(next);
+        if (state?.kind === 'source') {
+          live ??= { ...reached, leg: state.leg };
+          continue;
+        }
+        if (state?.kind === 'reference') {
+          if (ground === null || (reached.conducts && !ground.conducts)) ground = reached;
+          continue;
+        }
+        seen.set(next, reached);
+        queue.push(next);
+      }
+    }
+    if (live && ground) return { kind: 'divided' };
+    if (live) return { kind: 'through', to: 'source', conducts: live.conducts, leg: live.leg, loads: live.loads };
+    if (ground) return { kind: 'through', to: 'reference', conducts: ground.conducts, leg: null, loads: ground.loads };
+    return { kind: 'floating' };
+  }
+
+  /** Loads on paths between two nodes; null when there is no path but through a source or the reference itself. */
+  path(from: number, to: number): { loads: string[]; known: boolean } | null {
+    const [start, end] = [this.find(from), this.find(to)];
+    const seen = new Map<number, { loads: string[]; known: boolean }>([[start, { loads: [], known: true }]]);
+    const queue = [start];
+    for (let at = queue.shift(); at !== undefined; at = queue.shift()) {
+      const path = seen.get(at) as { loads: string[]; known: boolean };
+      for (const element of this.elements) {
+        const [a, b] = [this.find(element.a), this.find(element.b)];
+        const next = a === at ? b : b === at ? a : null;
+        if (next === null || seen.has(next)) continue;
+        const reached = {
+          loads: element.loadId === null ? path.loads : [...path.loads, element.loadId],
+          known: path.known && element.loadId !== null,
+        };
+        if (next === end) return reached;
+        if (this.own(next)) continue;
+        seen.set(next, reached);
+        queue.push(next);
+      }
+    }
+    return null;
+  }
+
+  /** Whether the lamps of an element are lit, dark, or in series with others across the supply. */
+  lit(element: Element): 'lit' | 'dark' | 'divided' {
+    const [a, b] = [this.find(element.a), this.find(element.b)];
+    if (a === b) return 'dark';
+    const [left, right] = [this.own(a), this.own(b)];
+    const live = (state: PointState | null) => state?.kind === 'source';
+    const returns = (state: PointState | null) => state?.kind === 'reference';
+    if ((live(left) && returns(right)) || (live(right) && returns(left))) return 'lit';
+    if (left?.kind === 'source' && right?.kind === 'source')
+      return left.leg !== null && right.leg !== null && left.leg !== right.leg ? 'lit' : 'dark';
+    // One side alive, the other only through further loads to the return.
+    const across = (own: PointState | null, other: number, without: Element): boolean => {
+      if (!live(own)) return false;
+      const rest = this.elements.filter((entry) => entry !== without);
+      return rest.some((entry) => [this.find(entry.a), this.find(entry.b)].includes(other)) && this.reachesReturn(other, rest);
+    };
+    return across(left, b, element) || across(right, a, element) ? 'divided' : 'dark';
+  }
+
+  private reachesReturn(from: number, elements: readonly Element[]): boolean {
+    const seen = new Set([from]);
+    const queue = [from];
+    for (let at = queue.shift(); at !== undefined; at = queue.shift())
+      for (const element of elements) {
+        const [a, b] = [this.find(element.a), this.find(element.b)];
+        const next = a === at ? b : b === at ? a : null;
+        if (next === null || seen.has(next)) continue;
+        const own = this.own(next);
+        if (own?.kind === 'reference') return true;
+        if (own) continue;
+        seen.add(next);
+        queue.push(next);
+      }
+    return false;
+  }
+}

@@ -1,0 +1,129 @@
+import type { IdentifiedConductor, IdentifyConflict, IdentifyNote } from '../identify/identify.js';
+import type { NextTest } from '../identify/next-tests.js';
+import type { JobLookup } from '../job/lookup.js';
+import type { PracticeId } from '../job/schema/primitives.js';
+import type { Box, Reading } from '../job/schema/survey.js';
+import { WORDS } from '../practice/words.js';
+
+const TOOL_WORDS: Record<Reading['tool'], string> = {
+  indicator: 'indicator',
+  volts: 'volts, high impedance',
+  'volts-low-z': 'volts, low impedance',
+  ohms: 'ohms',
+  lamp: 'lamp',
+  breaker: 'breaker',
+};
+
+/** `the black of feed`: a conductor by what one sees of it. */
+export function conductorWords(box: Box, id: string): string {
+  const conductor = box.conductors.find((entry) => entry.id === id);
+  if (!conductor) return id === 'reference' ? 'a known earth' : id === 'box' ? 'the box' : id;
+  const cable = box.cables.find((entry) => entry.id === conductor.cableId);
+  return `the ${conductor.colour}${cable ? ` of ${cable.label ?? cable.id}` : ''}`;
+}
+
+export function pointWords(box: Box, known: JobLookup, point: string): string {
+  return (
+    known.loads.get(point)?.name ??
+    (known.circuits.has(point) ? `breaker ${known.circuits.get(point)?.breaker}` : conductorWords(box, point))
+  );
+}
+
+/** `volts, low impedance, the black of feed to a known earth: 118.9 V, device out, breaker 4 on`. */
+export function readingWords(
+  box: Box,
+  known: JobLookup,
+  reading: Pick<Reading, 'tool' | 'points' | 'arrangement' | 'breakers' | 'switches' | 'lifted' | 'loads' | 'position'> & {
+    value?: Reading['value'];
+  },
+): string {
+  const unit = reading.tool.startsWith('volts') ? ' V' : reading.tool === 'ohms' && typeof reading.value === 'number' ? ' ohm' : '';
+  const value = reading.value === undefined ? '' : `: ${reading.value}${unit}`;
+  return `${TOOL_WORDS[reading.tool]}, ${reading.points.map((point) => pointWords(box, known, point)).join(' to ')}${value}; ${stateWords(box, known, reading)}`;
+}
+
+/** How the box stands for a test: `device out, breaker 4 on, switch 1 off`. */
+export function stateWords(
+  box: Box,
+  known: JobLookup,
+  test: Pick<Reading, 'arrangement' | 'position' | 'lifted' | 'breakers' | 'switches' | 'loads'>,
+): string {
+  const arrangement = {
+    'in-place': 'in place',
+    'device-out': `device ${test.position && box.positions.length > 1 ? `${test.position} ` : ''}out`,
+    lifted: `${(test.lifted ?? []).map((id) => conductorWords(box, id)).join(' and ')} lifted`,
+    parted: 'all parted',
+  }[test.arrangement];
+  const breakers = Object.entries(test.breakers ?? {}).map(([id, state]) => `breaker ${known.circuits.get(id)?.breaker ?? id} ${state}`);
+  const switches = Object.entries(test.switches ?? {}).map(([key, state]) => {
+    const [boxId, position] = key.includes('/') ? key.split('/') : [null, key];
+    return boxId
+      ? `switch at ${known.boxes.get(boxId)?.name ?? boxId} ${state}`
+      : box.positions.length > 1
+        ? `switch ${position} ${state}`
+        : `switch ${state}`;
+  });
+  const out = Object.entries(test.loads ?? {}).flatMap(([id, state]) =>
+    state === 'out' ? [`${known.loads.get(id)?.name ?? id} out`] : [],
+  );
+  return [arrangement, ...breakers, ...switches, ...out].join(', ');
+}
+
+const PURPOSE: Record<NextTest['why']['purpose'], (what: string, practice: PracticeId) => string> = {
+  line: (what, practice) => `tells whether ${what} is fed from elsewhere and so is the ${WORDS[practice].roles.line}`,
+  gone: (what) => `shows that ${what} goes dead with its breaker`,
+  load: (what) => `shows what works ${what}`,
+  neutral: (what, practice) => `tells whether ${what} is the ${WORDS[practice].roles.neutral}`,
+  ground: (what, practice) => `proves ${what} as ${WORDS[practice].ground}`,
+  traveler: (what) => `shows whether ${what} changes with the far switch`,
+  onward: (what) => `shows what goes dead when ${what} is apart`,
+  apart: (what) => `tells ${what} from the others of its joint`,
+};
+
+/** One sentence of why a test is proposed. */
+export function nextTestWhy(box: Box, known: JobLookup, next: NextTest): string {
+  const what = pointWords(box, known, next.why.subject);
+  const purpose = PURPOSE[next.why.purpose](what, known.job.practice);
+  return next.why.code === 'missing-evidence' ? `Little is in doubt, but proof is missing: it ${purpose}.` : `It ${purpose}.`;
+}
+
+export function conflictWords(box: Box, known: JobLookup, conflict: IdentifyConflict): string {
+  const [odd, ...clashes] = conflict.readingIds.map((id) => box.readings.find((reading) => reading.id === id));
+  const first = odd ? readingWords(box, known, odd) : '';
+  const rest = clashes.flatMap((reading) => (reading ? [readingWords(box, known, reading)] : []));
+  const settle = conflict.open ? ' Make the test again before trusting either.' : ' It has been settled by later readings.';
+  return rest.length > 0
+    ? `These cannot both hold: ${first} / ${rest.join(' / ')}.${settle}`
+    : `This reading does not go with the rest: ${first}.${settle}`;
+}
+
+const NOTES: Record<IdentifyNote['code'], string> = {
+  'no-supply-seen':
+    'Everything read quiet with a breaker on: the wrong breaker, a dead tester, or no line here. Nothing follows about any conductor.',
+  'cap-reached': 'There are more ways to explain this box than were looked at; record more of its joints.',
+  'cannot-tell': 'The tests that are safe here cannot tell these conductors further apart.',
+  'no-usual-wiring': 'No usual wiring explains this box as it is recorded: check joints and terminals.',
+  'passes-through': 'What passes through unbroken is told by its looks alone.',
+};
+
+export function noteWords(note: IdentifyNote): string {
+  return NOTES[note.code];
+}
+
+const MISSING: Record<NonNullable<IdentifiedConductor['missing']>, string> = {
+  reading: 'nothing has been read on it',
+  probability: 'the readings leave other roles open',
+  conflict: 'a reading contradicts another',
+  rival: 'no meter reading has ruled its rival out',
+  evidence: 'the proof this role asks for is not there yet',
+};
+
+/** Why a conductor is what it is, in a sentence or two: the readings it rests on, and what is still missing. */
+export function reasonWords(box: Box, known: JobLookup, conductor: IdentifiedConductor): string {
+  const readings = conductor.because.slice(0, 3).flatMap((id) => {
+    const reading = box.readings.find((entry) => entry.id === id);
+    return reading ? [readingWords(box, known, reading)] : [];
+  });
+  const rests = readings.length > 0 ? `Rests on ${readings.join('; ')}.` : 'Only its colour and place speak for it.';
+  return conductor.missing && conductor.grade !== 'confirmed' ? `${rests} Not confirmed: ${MISSING[conductor.missing]}.` : rests;
+}

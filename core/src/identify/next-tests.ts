@@ -1,0 +1,397 @@
+import type { Reading } from '../job/schema/survey.js';
+import type { CoreGrade, GroundGrade } from './grades.js';
+import { type Entry, type Posterior, roleOfCore } from './posterior.js';
+import { arrangementOf } from './problem.js';
+import type { Point, Problem, Test } from './vocabulary.js';
+
+/** A test worth making next: what to arrange, where to read, how much it tells and how long it takes. */
+export interface NextTest {
+  tool: Reading['tool'];
+  arrangement: Reading['arrangement'];
+  position: number | null;
+  lifted: string[];
+  joined: string[];
+  breakers: Record<string, 'on' | 'off'>;
+  switches: Record<string, 'on' | 'off' | 'up' | 'down'>;
+  boxes: Record<string, string>;
+  loads: Record<string, string>;
+  points: string[];
+  gainBits: number;
+  minutes: number;
+  why: NextReason;
+}
+
+/** Why a test is proposed, as data; the sentence stands with the others. */
+export interface NextReason {
+  code: 'tells-most' | 'missing-evidence' | 'looks-ahead';
+  subject: string;
+  purpose: 'line' | 'gone' | 'load' | 'neutral' | 'ground' | 'traveler' | 'onward' | 'apart';
+}
+
+interface Candidate {
+  test: Test;
+  reason: NextReason;
+  minutes: number;
+  /** Dead tests go first at equal value. */
+  dead: boolean;
+}
+
+/** Minutes a test costs: switching and proving shared where one arrangement serves several. */
+const MINUTES = { inPlace: 1, ohmsDead: 2, indicatorOut: 3, clippedOut: 6, lifted: 7 } as const;
+/** Below this a test tells nothing worth a trip. */
+const LEAST_GAIN = 0.005;
+/** What a test is worth beyond its information when it can supply evidence a grade asks for. */
+const PROOF_BITS = 0.02;
+
+export interface Wanted {
+  /** Cores whose role is wanted confirmed, and grounds wanted at least indicated. */
+  cores: ReadonlySet<number>;
+  grounds: boolean;
+}
+
+/** Feasible tests by what they tell about the roles still needed, per minute; then those that supply evidence a grade asks for. */
+export function nextTests(
+  problem: Problem,
+  posterior: Posterior,
+  grades: readonly CoreGrade[],
+  grounds: readonly GroundGrade[],
+  need: Wanted,
+): NextTest[] {
+  const open = [...need.cores].filter((core) => grades[core]?.grade !== 'confirmed');
+  const groundOpen = need.grounds && grounds.length > 0 && grounds.every((ground) => ground.grade === 'guess');
+  if (open.length === 0 && !groundOpen) return [];
+  const done = new Map<string, number>();
+  for (const test of posterior.likelihood.tests) done.set(test.key, (done.get(test.key) ?? 0) + 1);
+  const contested = conflictKeys(posterior);
+  const candidates = candidatesFor(problem, grades, open, groundOpen).filter(
+    (candidate) => (done.get(candidate.test.key) ?? 0) < (contested.has(candidate.test.key) ? 3 : 1),
+  );
+  const gains = informationGains(
+    posterior,
+    topEntries(posterior),
+    open,
+    candidates.map((candidate) => candidate.test),
+  );
+  const ranked = candidates.map((candidate, at) => {
+    const gain = gains[at] as number;
+    const proof = serves(candidate, grades, open, problem, groundOpen) ? PROOF_BITS : 0;
+    return { candidate, gain, value: (gain + proof) / candidate.minutes };
+  });
+  ranked.sort(
+    (a, b) =>
+      b.value - a.value || Number(b.candidate.dead) - Number(a.candidate.dead) || (a.candidate.test.key < b.candidate.test.key ? -1 : 1),
+  );
+  return ranked
+    .filter(({ candidate, gain }) => gain >= LEAST_GAIN || serves(candidate, grades, open, problem, groundOpen))
+    .slice(0, 8)
+    .map(({ candidate, gain }) => printed(candidate, gain, gain >= LEAST_GAIN ? 'tells-most' : 'missing-evidence'));
+}
+
+/** Tests that showed what the best explanation does not expect are worth making again. */
+function conflictKeys(posterior: Posterior): Set<string> {
+  const keys = new Set<string>();
+  posterior.likelihood.tests.forEach((test, at) => {
+    if ((posterior.best.best.each[at] as number) <= 0.02) keys.add(test.key);
+  });
+  return keys;
+}
+
+/** Whether a test can supply evidence that a grade of this core still asks for. */
+function serves(
+  { reason, test }: Candidate,
+  grades: readonly CoreGrade[],
+  open: readonly number[],
+  problem: Problem,
+  groundOpen: boolean,
+): boolean {
+  if (reason.purpose === 'ground') return groundOpen;
+  return open.some((core) => {
+    const grade = grades[core];
+    if (
+      !grade ||
+      !test.points.some(
+        (point) => (point.kind === 'core' && problem.cores[point.core]?.net === problem.cores[core]?.net) || point.kind === 'load',
+      )
+    )
+      return false;
+    switch (grade.role) {
+      case 'line':
+        return reason.purpose === 'line' || reason.purpose === 'gone' || reason.purpose === 'apart';
+      case 'load':
+        return reason.purpose === 'load' || reason.purpose === 'line';
+      case 'neutral':
+        return reason.purpose === 'neutral';
+      case 'traveler':
+        return reason.purpose === 'traveler';
+      case 'line-on':
+        return reason.purpose === 'onward' || reason.purpose === 'apart';
+      default:
+        return false;
+    }
+  });
+}
+
+function candidatesFor(problem: Problem, grades: readonly CoreGrade[], open: readonly number[], groundOpen: boolean): Candidate[] {
+  const made: Candidate[] = [];
+  const number = new Map(problem.cores.map((core, at) => [core.id, at]));
+  const circuits = problem.circuits.flatMap((circuit) => circuit.id ?? []);
+  const all = (state: 'on' | 'off') => Object.fromEntries(circuits.map((id) => [id, state])) as Record<string, 'on' | 'off'>;
+  const add = (
+    reading: Partial<Reading> & Pick<Reading, 'tool' | 'points' | 'arrangement'>,
+    reason: NextReason,
+    minutes: number,
+    dead: boolean,
+  ) => {
+    const whole = { id: '', at: '', value: 'quiet', ...reading } as Reading;
+    const arrangement = arrangementOf(whole, number);
+    const points = whole.points.map((point): Point => pointOf(problem, number, whole.tool, point));
+    made.push({
+      test: { id: '', reading: whole, arrangement, points, key: `${whole.tool}|${[...whole.points].sort().join()}|${arrangement.key}` },
+      reason,
+      minutes,
+      dead,
+    });
+  };
+  const far = [...new Set(problem.positions.flatMap((position) => position.partners))];
+  const farStates =
+    far.length > 0
+      ? [Object.fromEntries(far.map((key) => [key, 'up' as const])), Object.fromEntries(far.map((key) => [key, 'down' as const]))]
+      : [{}];
+
+  for (const position of problem.positions) {
+    if (position.nets.size === 0) continue;
+    const multi = position.existing === 'three-way' || position.existing === 'four-way';
+    for (const load of position.loadIds)
+      for (const state of multi ? (['up', 'down'] as const) : (['on', 'off'] as const))
+        add(
+          {
+            tool: 'lamp',
+            arrangement: 'in-place',
+            method: 'observed',
+            breakers: all('on'),
+            switches: { [String(position.index)]: state, ...farStates[0] },
+            points: [load],
+          },
+          { code: 'tells-most', subject: load, purpose: 'load' },
+          MINUTES.inPlace,
+          false,
+        );
+  }
+  for (const core of new Set([...open, ...open.flatMap((entry) => netMates(problem, entry))])) {
+    const id = problem.cores[core]?.id as string;
+    const position = positionOf(problem, core);
+    const out = { arrangement: 'device-out' as const, ...(position === null ? {} : { position }) };
+    const low = tripsAny(problem) ? ('volts' as const) : ('volts-low-z' as const);
+    for (const switches of farStates) {
+      const named = Object.keys(switches).length > 0 ? { switches } : {};
+      add(
+        { tool: 'indicator', method: 'non-contact', ...out, ...named, breakers: all('on'), points: [id] },
+        { code: 'tells-most', subject: id, purpose: 'line' },
+        MINUTES.indicatorOut,
+        false,
+      );
+      add(
+        { tool: low, method: 'clipped', ...out, ...named, breakers: all('on'), points: [id, 'reference'] },
+        { code: 'tells-most', subject: id, purpose: far.length > 0 && grades[core]?.role === 'traveler' ? 'traveler' : 'line' },
+        MINUTES.clippedOut,
+        false,
+      );
+    }
+    const usual = far.length > 0 ? { switches: farStates[0] as Record<string, 'up'> } : {};
+    // Each breaker off alone tells whose line it is; all of them off tells that it is gone.
+    for (const circuit of circuits)
+      add(
+        { tool: low, method: 'clipped', ...out, ...usual, breakers: { ...all('on'), [circuit]: 'off' }, points: [id, 'reference'] },
+        { code: 'tells-most', subject: id, purpose: 'gone' },
+        MINUTES.clippedOut,
+        false,
+      );
+    add(
+      { tool: 'ohms', method: 'clipped', ...out, ...usual, breakers: all('off'), points: [id, 'reference'] },
+      { code: 'tells-most', subject: id, purpose: 'neutral' },
+      MINUTES.ohmsDead,
+      true,
+    );
+    for (const line of mostly(problem, grades, 'line'))
+      if (line !== core && problem.cores[line]?.net !== problem.cores[core]?.net)
+        add(
+          { tool: low, method: 'clipped', ...out, ...usual, breakers: all('on'), points: [problem.cores[line]?.id as string, id] },
+          { code: 'tells-most', subject: id, purpose: 'neutral' },
+          MINUTES.clippedOut,
+          false,
+        );
+    for (const neutral of mostly(problem, grades, 'neutral').slice(0, 1))
+      if (problem.cores[neutral]?.net !== problem.cores[core]?.net) {
+        add(
+          { tool: 'ohms', method: 'clipped', ...out, ...usual, breakers: all('off'), points: [id, problem.cores[neutral]?.id as string] },
+          { code: 'tells-most', subject: id, purpose: 'load' },
+          MINUTES.ohmsDead,
+          true,
+        );
+        const loads = Object.fromEntries(problem.positions.flatMap((entry) => entry.loadIds).map((load) => [load, 'out']));
+        if (Object.keys(loads).length > 0)
+          add(
+            {
+              tool: 'ohms',
+              method: 'clipped',
+              ...out,
+              ...usual,
+              breakers: all('off'),
+              loads,
+              points: [id, problem.cores[neutral]?.id as string],
+            },
+            { code: 'tells-most', subject: id, purpose: 'load' },
+            MINUTES.ohmsDead + 3,
+            true,
+          );
+      }
+    // Hot conductors of one joint are told apart one by one; neutrals are left joined.
+    const mates = problem.nets[problem.cores[core]?.net ?? -1]?.cores ?? [];
+    if (mates.length > 1 && mates.every((mate) => ['line', 'line-on', 'switched-line', 'spare'].includes(grades[mate]?.role ?? '')))
+      for (const state of ['on', 'off'] as const)
+        add(
+          { tool: low, method: 'clipped', arrangement: 'lifted', lifted: [id], ...usual, breakers: all(state), points: [id, 'reference'] },
+          { code: 'tells-most', subject: id, purpose: state === 'on' ? 'apart' : 'gone' },
+          MINUTES.lifted,
+          false,
+        );
+  }
+  if (groundOpen)
+    for (const ground of problem.grounds.slice(0, 1))
+      add(
+        {
+          tool: 'ohms',
+          method: 'clipped',
+          arrangement: 'device-out',
+          ...(problem.positions[0] ? { position: problem.positions[0].index } : {}),
+          breakers: all('off'),
+          points: [ground.id, 'reference'],
+        },
+        { code: 'missing-evidence', subject: ground.id, purpose: 'ground' },
+        MINUTES.ohmsDead,
+        true,
+      );
+  return unique(made);
+}
+
+function unique(candidates: Candidate[]): Candidate[] {
+  const seen = new Set<string>();
+  return candidates.filter((candidate) => {
+    if (seen.has(candidate.test.key)) return false;
+    seen.add(candidate.test.key);
+    return true;
+  });
+}
+
+function netMates(problem: Problem, core: number): number[] {
+  const net = problem.nets[problem.cores[core]?.net ?? -1];
+  return net && net.cores.length <= 6 ? net.cores : [];
+}
+
+function mostly(problem: Problem, grades: readonly CoreGrade[], role: CoreGrade['role']): number[] {
+  return problem.cores
+    .flatMap((_, core) => (grades[core]?.role === role ? [core] : []))
+    .sort((a, b) => (grades[b]?.probability ?? 0) - (grades[a]?.probability ?? 0));
+}
+
+/** The position whose device has to be out for a core to be read alone: the one its net hangs on. */
+function positionOf(problem: Problem, core: number): number | null {
+  const net = problem.nets[problem.cores[core]?.net ?? -1];
+  const own = net?.terminals[0]?.position;
+  if (own !== undefined) return own;
+  return problem.positions.find((position) => position.nets.size > 0)?.index ?? null;
+}
+
+function tripsAny(problem: Problem): boolean {
+  return problem.trips.size > 0;
+}
+
+function pointOf(problem: Problem, number: ReadonlyMap<string, number>, tool: Reading['tool'], point: string): Point {
+  if (tool === 'lamp') return { kind: 'load', loadId: point };
+  if (point === 'reference') return { kind: 'reference' };
+  if (point === 'box') return { kind: 'box' };
+  const core = number.get(point);
+  return core === undefined
+    ? problem.grounds.some((ground) => ground.id === point)
+      ? { kind: 'ground', id: point }
+      : { kind: 'elsewhere' }
+    : { kind: 'core', core };
+}
+
+interface Sample {
+  at: number;
+  weight: number;
+}
+
+/** The explanations that carry all but a thousandth of the weight. */
+function topEntries(posterior: Posterior): Sample[] {
+  const order = posterior.entries.map((entry, at) => ({ at, weight: entry.weight / posterior.total })).sort((a, b) => b.weight - a.weight);
+  const kept: Sample[] = [];
+  let sum = 0;
+  for (const sample of order) {
+    kept.push(sample);
+    sum += sample.weight;
+    if (sum > 0.999 || kept.length >= 200) break;
+  }
+  return kept.map((sample) => ({ ...sample, weight: sample.weight / sum }));
+}
+
+/** Bits each test is expected to tell about the roles of the cores still open. */
+function informationGains(posterior: Posterior, sample: readonly Sample[], open: readonly number[], tests: readonly Test[]): number[] {
+  const joint = tests.map(() => ({
+    groups: new Map<string, { weight: number; outcomes: Map<string, number> }>(),
+    total: new Map<string, number>(),
+  }));
+  for (const { at, weight } of sample) {
+    const entry = posterior.entries[at] as Entry;
+    const signature = open.map((core) => roleOfCore(entry.explanation, core)).join();
+    predicted(posterior, entry, tests).forEach((row, index) => {
+      const { groups, total } = joint[index] as (typeof joint)[number];
+      const group = groups.get(signature) ?? { weight: 0, outcomes: new Map<string, number>() };
+      groups.set(signature, group);
+      group.weight += weight;
+      for (const outcome in row) {
+        const share = weight * (row[outcome] as number);
+        group.outcomes.set(outcome, (group.outcomes.get(outcome) ?? 0) + share);
+        total.set(outcome, (total.get(outcome) ?? 0) + share);
+      }
+    });
+  }
+  return joint.map(({ groups, total }) => {
+    if (groups.size < 2) return 0;
+    let gain = 0;
+    for (const { weight, outcomes } of groups.values())
+      for (const [outcome, share] of outcomes)
+        if (share > 1e-15) gain += share * Math.log2(share / (weight * (total.get(outcome) as number)));
+    return Math.max(0, gain);
+  });
+}
+
+const UNKNOWN_LAMP = { lit: 0.5, dim: 0.05, dark: 0.45 };
+
+function predicted(posterior: Posterior, { explanation, best }: Entry, tests: readonly Test[]): Readonly<Record<string, number>>[] {
+  const own = new Set([...explanation.loadsOfCore.flat(), ...explanation.loadsOfCable.flat()]);
+  return posterior.likelihood.predict(explanation, tests, best.hidden).map((row, at) => {
+    const [point] = (tests[at] as Test).points;
+    return point?.kind === 'load' && !own.has(point.loadId) ? UNKNOWN_LAMP : row;
+  });
+}
+
+function printed({ test, reason, minutes }: Candidate, gain: number, code: NextReason['code']): NextTest {
+  const { reading } = test;
+  return {
+    tool: reading.tool,
+    arrangement: reading.arrangement,
+    position: reading.position ?? null,
+    lifted: reading.lifted ?? [],
+    joined: reading.joined ?? [],
+    breakers: reading.breakers ?? {},
+    switches: reading.switches ?? {},
+    boxes: reading.boxes ?? {},
+    loads: reading.loads ?? {},
+    points: reading.points,
+    gainBits: Math.round(gain * 1e4) / 1e4,
+    minutes,
+    why: { ...reason, code },
+  };
+}

@@ -1,0 +1,111 @@
+import { type Enumeration, explanationsOf } from './explanations.js';
+import { type Evaluated, Likelihood } from './likelihood.js';
+import type { Wiring } from './problem.js';
+import { type Explanation, type InsulatedRole, type Problem, ROLE_OF, ROLES, type Test } from './vocabulary.js';
+
+/** An explanation with what the readings make of it. Weights are not yet divided by their sum. */
+export interface Entry {
+  explanation: Explanation;
+  weight: number;
+  best: Evaluated['best'];
+  /** Prior times the best hidden things' likelihood: what "best explanation" goes by. */
+  merit: number;
+}
+
+export interface Posterior {
+  likelihood: Likelihood;
+  enumeration: Enumeration;
+  entries: Entry[];
+  total: number;
+  best: Entry;
+  /** Probability of each role, by core, before and after readings. */
+  before: Float64Array[];
+  after: Float64Array[];
+}
+
+/** An explanation this much less likely than the best adds less than the promised precision. */
+const NEGLIGIBLE = 1e-14;
+
+/** Every explanation weighed by the readings; null when the box has no insulated conductor. */
+export function posteriorOf(problem: Problem, wiring: Wiring, tests: readonly Test[] = problem.tests): Posterior | null {
+  if (problem.cores.length === 0) return null;
+  const enumeration = explanationsOf(problem);
+  const likelihood = new Likelihood(problem, wiring, tests);
+  const byPrior = [...enumeration.explanations].sort((a, b) => b.prior - a.prior);
+  const entries: Entry[] = [];
+  let most = 0;
+  for (const explanation of byPrior) {
+    // Even if every reading suited it, it would be too small to matter.
+    if (explanation.prior < most * NEGLIGIBLE) break;
+    const evaluated = likelihood.evaluate(explanation, (most * NEGLIGIBLE) / explanation.prior);
+    if (!evaluated) continue;
+    const weight = explanation.prior * evaluated.likelihood;
+    most = Math.max(most, weight);
+    if (weight < most * NEGLIGIBLE) continue;
+    entries.push({ explanation, weight, best: evaluated.best, merit: explanation.prior * evaluated.best.weight });
+  }
+  const kept = entries.filter((entry) => entry.weight >= most * NEGLIGIBLE);
+  const [first] = kept;
+  if (!first) return null;
+  const total = kept.reduce((sum, entry) => sum + entry.weight, 0);
+  const best = kept.reduce((leader, entry) => (entry.merit > leader.merit * (1 + 1e-9) ? entry : leader), first);
+  return {
+    likelihood,
+    enumeration,
+    entries: kept,
+    total,
+    best,
+    before: roleShares(problem, enumeration.explanations, (explanation) => explanation.prior),
+    after: roleShares(
+      problem,
+      kept.map((entry) => entry.explanation),
+      (_, at) => (kept[at] as Entry).weight,
+    ),
+  };
+}
+
+function roleShares(
+  problem: Problem,
+  explanations: readonly Explanation[],
+  weightOf: (explanation: Explanation, at: number) => number,
+): Float64Array[] {
+  const shares = problem.cores.map(() => new Float64Array(ROLES.length));
+  let total = 0;
+  explanations.forEach((explanation, at) => {
+    const weight = weightOf(explanation, at);
+    total += weight;
+    explanation.classes.forEach((name, core) => {
+      const role = roleIndex(ROLE_OF[name] as InsulatedRole);
+      (shares[core] as Float64Array)[role] = ((shares[core] as Float64Array)[role] as number) + weight;
+    });
+  });
+  for (const share of shares) for (let role = 0; role < share.length; role++) share[role] = (share[role] as number) / total;
+  return shares;
+}
+
+export function roleIndex(role: InsulatedRole): number {
+  return ROLES.indexOf(role);
+}
+
+export function roleOfCore(explanation: Explanation, core: number): InsulatedRole {
+  return ROLE_OF[explanation.classes[core] as keyof typeof ROLE_OF] as InsulatedRole;
+}
+
+/** The best explanation that gives a core a role, evaluated in full even where it is hopeless. */
+export function bestWithRole(posterior: Posterior, core: number, role: InsulatedRole): Entry | null {
+  let best: Entry | null = null;
+  for (const entry of posterior.entries)
+    if (roleOfCore(entry.explanation, core) === role && (best === null || entry.merit > best.merit)) best = entry;
+  if (best) return best;
+  const hopeless = posterior.enumeration.explanations
+    .filter((explanation) => roleOfCore(explanation, core) === role)
+    .sort((a, b) => b.prior - a.prior);
+  for (const explanation of hopeless.slice(0, 60)) {
+    const evaluated = posterior.likelihood.evaluate(explanation);
+    if (!evaluated) continue;
+    const merit = explanation.prior * evaluated.best.weight;
+    if (best === null || merit > best.merit)
+      best = { explanation, weight: explanation.prior * evaluated.likelihood, best: evaluated.best, merit };
+  }
+  return best;
+}

@@ -1,0 +1,307 @@
+import { type JobLookup, placeKey } from '../job/lookup.js';
+import type { At, Box, Conductor, Position, Reading } from '../job/schema/survey.js';
+import { SUPPLY } from '../practice/instruments.js';
+import { looksLikeGround } from '../practice/wire.js';
+import { nodeOf } from '../wire/found-nets.js';
+import { ODDS } from './priors.js';
+import type { Arrangement, CableCores, Core, Net, Point, Problem, SwitchPosition, Test } from './vocabulary.js';
+
+/** Where things are joined as found: what every arrangement takes apart in its own way. */
+export interface Wiring {
+  /** The node each core ends on; null: capped, on the box's screw, or passing through. */
+  coreNode: (string | null)[];
+  /** Tails and leads: which nodes they join, and the id they are lifted by. */
+  links: { id: string; nodes: [string, string] }[];
+  /** Nodes by position: the terminals of its device. */
+  terminals: ReadonlyMap<number, string[]>;
+  /** Terminals a device joins inside itself whatever its state: the two halves of a receptacle with their tab. */
+  bridged: { position: number; nodes: [string, string] }[];
+}
+
+/** Gathers from the job what identification of one box rests on. Labels are not among it. */
+export function problemOf(box: Box, known: JobLookup): { problem: Problem; wiring: Wiring } {
+  const { job } = known;
+  const inside = box.conductors.filter(
+    (conductor) => conductor.cableId !== undefined && conductor.unbroken !== true && !looksLikeGround(conductor),
+  );
+  const number = new Map(inside.map((conductor, index) => [conductor.id, index]));
+  const wiring = wiringOf(box, inside);
+  const find = components(wiring);
+  const nets: Net[] = [];
+  const netOfRoot = new Map<string, number>();
+  const netAt = (node: string) => {
+    const root = find(node);
+    let net = netOfRoot.get(root);
+    if (net === undefined) {
+      net = nets.length;
+      nets.push({ cores: [], terminals: [], joints: [] });
+      netOfRoot.set(root, net);
+    }
+    return net;
+  };
+  const cableNumber = new Map(box.cables.map((cable, index) => [cable.id, index]));
+  const cores: Core[] = inside.map((conductor, index) => {
+    const node = wiring.coreNode[index] ?? `alone:${conductor.id}`;
+    const net = netAt(node);
+    (nets[net] as Net).cores.push(index);
+    return {
+      id: conductor.id,
+      cable: cableNumber.get(conductor.cableId as string) as number,
+      colour: conductor.colour,
+      capped: conductor.at?.capped === true,
+      net,
+    };
+  });
+  for (const joint of box.joints) {
+    const root = find(`joint:${joint.id}`);
+    const net = netOfRoot.get(root);
+    if (net !== undefined) (nets[net] as Net).joints.push(joint.id);
+  }
+  const positions = box.positions.map((position) => switchPosition(box, position, known, wiring, find, netOfRoot, nets));
+  const cables: CableCores[] = box.cables.map((cable, index) => ({
+    id: cable.id,
+    cores: cores.flatMap((core, at) => (core.cable === index ? [at] : [])),
+    end: cableEnd(box, cable.id, known),
+  }));
+  const grounds = box.conductors
+    .filter((conductor) => conductor.cableId !== undefined && looksLikeGround(conductor))
+    .map(({ id, colour, cableId }) => ({ id, colour, cable: cableId as string }));
+  const inBox = box.circuitIds.length > 0 ? box.circuitIds : job.circuits.map((circuit) => circuit.id);
+  const own = inBox.flatMap((id) => known.circuits.get(id) ?? []);
+  const circuits: Problem['circuits'] = [
+    ...own.map((circuit) => ({
+      id: circuit.id,
+      leg: circuit.leg ?? null,
+      volts: circuit.volts,
+      prior: (1 - ODDS.outsideCircuit) / own.length,
+    })),
+    { id: null, leg: null, volts: own[0]?.volts ?? SUPPLY[job.practice].nominal, prior: own.length > 0 ? ODDS.outsideCircuit : 1 },
+  ];
+  const grounded = new Set(grounds.map((ground) => ground.id));
+  const tests = box.readings.map((reading) => testOf(reading, number, grounded));
+  return {
+    wiring,
+    problem: {
+      practice: job.practice,
+      boxId: box.id,
+      cores,
+      grounds,
+      cables,
+      nets,
+      positions,
+      circuits,
+      loads: known.loads,
+      tests,
+      groundBundle: groundBundle(box),
+      trips: new Set(
+        own.flatMap((circuit, at) => (circuit.protection && circuit.protection !== 'none' && circuit.protection !== 'afci' ? [at] : [])),
+      ),
+      boxIsReference: box.enclosure.material === 'metal' && box.enclosure.grounded,
+      provedVolts: provedVolts(box, known),
+      multiLocation: isMultiLocation(box, known),
+    },
+  };
+}
+
+/** Ground conductors that hang together: in one joint, by a bonding jumper, or on the box's screw. */
+function groundBundle(box: Box): ReadonlyMap<string, string> {
+  const parent = new Map<string, string>();
+  const find = (node: string): string => {
+    let root = node;
+    for (let next = parent.get(root); next !== undefined; next = parent.get(root)) root = next;
+    return root;
+  };
+  for (const conductor of box.conductors) {
+    const [from, to] = conductor.ends ?? [];
+    if (!from || !to) continue;
+    const [a, b] = [find(nodeOf(from)), find(nodeOf(to))];
+    if (a !== b) parent.set(a, b);
+  }
+  return new Map(
+    box.conductors.flatMap((conductor) =>
+      conductor.at && !conductor.at.capped ? [[conductor.id, find(nodeOf(conductor.at))] as const] : [],
+    ),
+  );
+}
+
+function wiringOf(box: Box, inside: readonly Conductor[]): Wiring {
+  const node = (at: At | undefined): string | null => (!at || at.capped || at.boxScrew ? null : nodeOf(at));
+  const links: Wiring['links'] = [];
+  for (const conductor of box.conductors) {
+    const [from, to] = (conductor.ends ?? []).map(node);
+    if (from && to && !looksLikeGround(conductor)) links.push({ id: conductor.id, nodes: [from, to] });
+  }
+  const bridged: Wiring['bridged'] = [];
+  const terminals = new Map<number, string[]>();
+  for (const position of box.positions) {
+    for (const lead of position.leads ?? []) {
+      const at = node(lead.at);
+      if (at) links.push({ id: `${position.index}.${lead.terminal}`, nodes: [at, `terminal:${position.index}.${lead.terminal}`] });
+    }
+    if (position.existing === 'receptacle') {
+      const half = (name: string) => `terminal:${position.index}.${name}`;
+      if (position.breakOff === undefined) bridged.push({ position: position.index, nodes: [half('hot'), half('hot2')] });
+      if (position.breakOff !== 'both') bridged.push({ position: position.index, nodes: [half('neutral'), half('neutral2')] });
+    }
+  }
+  const coreNode = inside.map((conductor) => node(conductor.at));
+  for (const name of [...coreNode, ...links.flatMap((link) => link.nodes), ...bridged.flatMap((entry) => entry.nodes)]) {
+    const found = name && /^terminal:(\d+)\./.exec(name);
+    if (!found || !name) continue;
+    const list = terminals.get(Number(found[1])) ?? [];
+    if (!list.includes(name)) list.push(name);
+    terminals.set(Number(found[1]), list);
+  }
+  return { coreNode, links, terminals, bridged };
+}
+
+/** Everything joined in place, switch contacts apart. */
+function components(wiring: Wiring): (node: string) => string {
+  const parent = new Map<string, string>();
+  const find = (node: string): string => {
+    let root = node;
+    for (let next = parent.get(root); next !== undefined; next = parent.get(root)) root = next;
+    return root;
+  };
+  const merge = ([a, b]: [string, string]) => {
+    const [left, right] = [find(a), find(b)];
+    if (left !== right) parent.set(left, right);
+  };
+  for (const link of wiring.links) merge(link.nodes);
+  for (const entry of wiring.bridged) merge(entry.nodes);
+  return find;
+}
+
+function switchPosition(
+  box: Box,
+  position: Position,
+  known: JobLookup,
+  wiring: Wiring,
+  find: (node: string) => string,
+  netOfRoot: ReadonlyMap<string, number>,
+  nets: Net[],
+): SwitchPosition {
+  const at = new Map<string, number>();
+  for (const node of wiring.terminals.get(position.index) ?? []) {
+    const net = netOfRoot.get(find(node));
+    if (net === undefined) continue;
+    const terminal = node.slice(node.indexOf('.') + 1);
+    if (terminal === 'ground') continue;
+    at.set(terminal, net);
+    (nets[net] as Net).terminals.push({ position: position.index, terminal });
+  }
+  const group = known.groups.get(placeKey(box.id, position.index));
+  const device = position.existing === 'smart' ? known.devices.get(position.deviceId ?? '') : undefined;
+  return {
+    index: position.index,
+    existing: position.existing,
+    nets: at,
+    loadIds: position.loadIds,
+    partners: (group?.places ?? [])
+      .filter((place) => place.boxId !== box.id || place.position !== position.index)
+      .map((place) => placeKey(place.boxId, place.position)),
+    roles: device ? new Map(device.terminals.map((terminal) => [terminal.id, terminal.role])) : null,
+    interchangeable: device?.interchangeableLineLoad === true,
+  };
+}
+
+const SURE: Record<string, number> = { seen: 0.98, tested: 0.99, supposed: 0.8 };
+
+function cableEnd(box: Box, cableId: string, known: JobLookup): CableCores['end'] {
+  for (const run of known.job.runs ?? []) {
+    const own = run.ends.findIndex((end) => end.boxId === box.id && end.cableId === cableId);
+    const far = own < 0 ? undefined : run.ends[1 - own];
+    if (!far) continue;
+    const weight = SURE[run.known ?? 'supposed'] ?? 0.8;
+    const circuit = known.job.circuits.findIndex((entry) => entry.id === far.circuitId);
+    if (far.circuitId !== undefined && circuit >= 0) return { kind: 'circuit', circuit, weight };
+    if (far.loadId !== undefined) return { kind: 'load', loadId: far.loadId, weight };
+    if (far.boxId !== undefined) return { kind: 'box', boxId: far.boxId };
+  }
+  return null;
+}
+
+/** Travelers and switched lines come into question only where something suggests them. */
+function isMultiLocation(box: Box, known: JobLookup): boolean {
+  const suggests = box.positions.some(
+    (position) =>
+      position.existing === 'three-way' ||
+      position.existing === 'four-way' ||
+      position.existing === 'none' ||
+      position.existing === 'smart' ||
+      known.groups.has(placeKey(box.id, position.index)) ||
+      box.conductors.some((conductor) =>
+        [conductor.at, ...(conductor.ends ?? [])].some(
+          (at) => at?.position === position.index && (at.terminal === 't1' || at.terminal === 't2'),
+        ),
+      ),
+  );
+  const runs = (known.job.runs ?? []).some(
+    (run) => run.ends.some((end) => end.boxId === box.id) && run.ends.every((end) => end.boxId !== undefined),
+  );
+  return suggests || runs;
+}
+
+/** The voltage recorded with the box's latest proof among the events, when there is one. */
+function provedVolts(box: Box, known: JobLookup): number | undefined {
+  const proofs = known.job.events.filter((event) => (event.kind === 'proved' || event.kind === 'proof') && event.boxId === box.id) as {
+    at?: string;
+    volts?: unknown;
+  }[];
+  const latest = proofs.sort((a, b) => (a.at ?? '').localeCompare(b.at ?? '')).findLast((proof) => typeof proof.volts === 'number');
+  return latest?.volts as number | undefined;
+}
+
+function testOf(reading: Reading, number: ReadonlyMap<string, number>, grounds: ReadonlySet<string>): Test {
+  const arrangement = arrangementOf(reading, number);
+  const points = reading.points.map((point): Point => {
+    if (reading.tool === 'lamp') return { kind: 'load', loadId: point };
+    if (reading.tool === 'breaker') return { kind: 'circuit', circuitId: point };
+    if (point === 'box') return { kind: 'box' };
+    if (point === 'reference') return { kind: 'reference' };
+    const core = number.get(point);
+    if (core !== undefined) return { kind: 'core', core };
+    return grounds.has(point) ? { kind: 'ground', id: point } : { kind: 'elsewhere' };
+  });
+  return { id: reading.id, reading, arrangement, points, key: `${reading.tool}|${[...reading.points].sort().join()}|${arrangement.key}` };
+}
+
+/** Absent and empty are the same; so is the order of what is named. */
+export function arrangementOf(
+  reading: Pick<Reading, 'arrangement' | 'position' | 'lifted' | 'joined' | 'breakers' | 'switches' | 'boxes' | 'loads'>,
+  number: ReadonlyMap<string, number>,
+): Arrangement {
+  const entries = (record: Record<string, string> | undefined) => Object.entries(record ?? {}).sort(([a], [b]) => (a < b ? -1 : 1));
+  const position = reading.arrangement === 'device-out' ? (reading.position ?? null) : null;
+  const lifted = reading.arrangement === 'lifted' ? [...(reading.lifted ?? [])].sort() : [];
+  const joined = reading.arrangement === 'parted' ? [...(reading.joined ?? [])].sort() : [];
+  const key = JSON.stringify([
+    reading.arrangement,
+    position,
+    lifted,
+    joined,
+    entries(reading.breakers),
+    entries(reading.switches),
+    entries(reading.boxes).filter(([, state]) => state !== 'in-place'),
+    entries(reading.loads),
+  ]);
+  return {
+    key,
+    kind: reading.arrangement,
+    position,
+    lifted: new Set(lifted.flatMap((id) => number.get(id) ?? [])),
+    joined: new Set(joined),
+    breakers: new Map(entries(reading.breakers).map(([id, state]) => [id, state === 'on'])),
+    switches: new Map(entries(reading.switches).map(([id, state]) => [id, state === 'on' || state === 'up'])),
+    farParted: new Set(
+      entries(reading.boxes)
+        .filter(([, state]) => state === 'parted' || state === 'device-out')
+        .map(([id]) => id),
+    ),
+    out: new Set(
+      entries(reading.loads)
+        .filter(([, state]) => state === 'out')
+        .map(([id]) => id),
+    ),
+  };
+}

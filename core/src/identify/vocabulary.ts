@@ -1,0 +1,162 @@
+import type { Load } from '../job/schema/job.js';
+import type { Colour, PracticeId, Role } from '../job/schema/primitives.js';
+import type { Reading } from '../job/schema/survey.js';
+
+/**
+ * What a conductor can be, told apart by what hangs on its far end. Roles are coarser: the neutral of a feed and the return of an
+ * outgoing load cable are both neutrals, and alike in place; parted, the return floats with its load.
+ */
+export type CoreClass =
+  | 'line' // from the breaker: source
+  | 'switched-line' // energised only through a switch elsewhere
+  | 'line-on' // the line carried onward
+  | 'load' // to a load
+  | 'neutral-in' // the neutral of a feed: reference
+  | 'neutral-out' // the neutral carried onward
+  | 'return' // the neutral side of a load of the same cable
+  | 'traveler'
+  | 'spare';
+
+export const ROLE_OF: Record<CoreClass, Role> = {
+  line: 'line',
+  'switched-line': 'switched-line',
+  'line-on': 'line-on',
+  load: 'load',
+  'neutral-in': 'neutral',
+  'neutral-out': 'neutral',
+  return: 'neutral',
+  traveler: 'traveler',
+  spare: 'spare',
+};
+
+/** Roles an insulated conductor can have, in the order probabilities are kept. */
+export const ROLES = ['line', 'switched-line', 'line-on', 'load', 'neutral', 'traveler', 'spare'] as const satisfies readonly Role[];
+export type InsulatedRole = (typeof ROLES)[number];
+
+/** An insulated conductor of a cable. Numbered: everything below speaks of cores by number. */
+export interface Core {
+  id: string;
+  cable: number;
+  colour: Colour;
+  /** Ends alone under a cap. */
+  capped: boolean;
+  /** The in-place net it belongs to. */
+  net: number;
+}
+
+export interface CableCores {
+  id: string;
+  cores: number[];
+  /** What a run says is at the other end. */
+  end:
+    | { kind: 'circuit'; circuit: number; weight: number }
+    | { kind: 'load'; loadId: string; weight: number }
+    | { kind: 'box'; boxId: string }
+    | null;
+}
+
+/**
+ * A net: cores and terminals that hang together in place, switch contacts apart. `joints` names its joints, `terminals` the terminals
+ * of devices on it.
+ */
+export interface Net {
+  cores: number[];
+  terminals: { position: number; terminal: string }[];
+  joints: string[];
+}
+
+export interface SwitchPosition {
+  index: number;
+  existing: string;
+  /** Net at each terminal; absent: nothing there. */
+  nets: ReadonlyMap<string, number>;
+  loadIds: string[];
+  /** Far places of its group, as reading keys: `head/1`. */
+  partners: string[];
+  /** Terminal roles of a catalogue device. */
+  roles: ReadonlyMap<string, string> | null;
+  interchangeable: boolean;
+}
+
+/** A reading with absent and empty fields made the same, and its points resolved. */
+export interface Test {
+  id: string;
+  reading: Reading;
+  /** What was arranged, without tool and points: equal tests of one arrangement share a state. */
+  arrangement: Arrangement;
+  points: Point[];
+  /** Equal for readings that ask the same in the same state. */
+  key: string;
+}
+
+export interface Arrangement {
+  key: string;
+  kind: Reading['arrangement'];
+  position: number | null;
+  lifted: ReadonlySet<number>;
+  joined: ReadonlySet<string>;
+  breakers: ReadonlyMap<string, boolean>;
+  switches: ReadonlyMap<string, boolean>;
+  farParted: ReadonlySet<string>;
+  out: ReadonlySet<string>;
+}
+
+export type Point =
+  | { kind: 'core'; core: number }
+  | { kind: 'ground'; id: string }
+  | { kind: 'box' }
+  | { kind: 'reference' }
+  | { kind: 'load'; loadId: string }
+  | { kind: 'circuit'; circuitId: string }
+  | { kind: 'elsewhere' };
+
+/** One box as identification wants it. */
+export interface Problem {
+  practice: PracticeId;
+  boxId: string;
+  cores: Core[];
+  grounds: { id: string; colour: Colour; cable: string }[];
+  cables: CableCores[];
+  nets: Net[];
+  positions: SwitchPosition[];
+  /** Circuits a line may be of; the last is one that nobody named. */
+  circuits: { id: string | null; leg: string | null; volts: number; prior: number }[];
+  loads: ReadonlyMap<string, Load>;
+  tests: Test[];
+  /** Grounds in one joint or on the box's screw share a name. */
+  groundBundle: ReadonlyMap<string, string>;
+  /** Circuits whose protection a low-impedance meter would trip. */
+  trips: ReadonlySet<number>;
+  boxIsReference: boolean;
+  provedVolts: number | undefined;
+  /** Whether travelers or switched lines are plausible at all. */
+  multiLocation: boolean;
+}
+
+/** How the far end of a pair of travelers is fed. */
+export type FarKind = 'fed' | 'fed-by-third' | 'load' | 'load-by-third';
+
+/** What one cable is, core by core in its own order. */
+export interface CablePattern {
+  classes: CoreClass[];
+  far: FarKind | null;
+  weight: number;
+}
+
+/** A whole explanation of the box before readings: every core's class, the far ends of traveler cables, circuits and loads. */
+export interface Explanation {
+  /** By core. */
+  classes: readonly CoreClass[];
+  /** By cable. */
+  far: readonly (FarKind | null)[];
+  /** Circuit number and leg of each line (and of the neutral that came with it); by core. */
+  circuitOfCore: readonly (number | null)[];
+  legOfCore: readonly (string | null)[];
+  /** Circuit number of a source at the far end of travelers; by cable. */
+  circuitOfCable: readonly (number | null)[];
+  /** Loads each load core feeds; empty: one nobody named. */
+  loadsOfCore: readonly (readonly string[])[];
+  /** Loads at the far end of travelers; by cable. */
+  loadsOfCable: readonly (readonly string[])[];
+  prior: number;
+}
