@@ -1,5 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { assessBoxes } from './enclosure/assess.js';
+import { identifyBox } from './identify/identify.js';
+import { lookup } from './job/lookup.js';
 import { matchJob } from './match/match.js';
 import { EXAMPLES, exampleJob, expected } from './test-support/examples.js';
 import { missingParts } from './test-support/part-of.js';
@@ -11,6 +13,23 @@ describe.each(EXAMPLES)('the worked example %s', (name) => {
     const printed = { boxes: assessBoxes(exampleJob(name), command === 'fill' ? 'found' : 'planned') };
     expect(missingParts(worked[command] ?? {}, printed)).toEqual([]);
   });
+
+  for (const command of Object.keys(worked).filter((name) => name.startsWith('identify')))
+    test(command, () => {
+      const job = exampleJob(name);
+      const known = lookup(job);
+      const boxes = job.boxes.filter((box) => command.endsWith(`--box ${box.id}`)).map((box) => identifyBox(box, known));
+      const grades = ['guess', 'indicated', 'confirmed'];
+      const wanted = worked[command] as { boxes: { conductors: { id: string; grade?: string }[] }[] };
+      // `grade` is the least it must be, except `guess`, which is exact.
+      for (const [at, box] of wanted.boxes.entries())
+        for (const conductor of box.conductors) {
+          const printed = boxes[at]?.conductors.find((entry) => entry.id === conductor.id);
+          if (printed && conductor.grade && conductor.grade !== 'guess' && grades.indexOf(printed.grade) >= grades.indexOf(conductor.grade))
+            conductor.grade = printed.grade;
+        }
+      expect(missingParts(wanted, { boxes })).toEqual([]);
+    });
 
   test('match', () => {
     expect(missingParts(worked.match ?? {}, { places: matchJob(exampleJob(name)) })).toEqual([]);

@@ -132,7 +132,8 @@ function cablePatterns(problem: Problem, cable: number): CablePattern[] {
   const made: CablePattern[] = [];
   const usual = patternsOf(cores.length, problem.practice);
   for (const pattern of usual) {
-    if (pattern.far !== undefined && !problem.multiLocation) continue;
+    // Travelers and switched lines come into question only where something suggests a switch elsewhere.
+    if (!problem.multiLocation && (pattern.far !== undefined || pattern.classes.includes('switched-line'))) continue;
     for (const classes of orders(pattern.classes)) {
       const colour = cores.reduce(
         (product, core, index) =>
@@ -155,7 +156,7 @@ function singles(problem: Problem, cores: readonly number[]): CablePattern[] {
   for (const core of cores)
     made = made.flatMap((pattern) =>
       (Object.entries(SINGLE_WEIGHT) as [CoreClass, number][])
-        .filter(([, weight]) => weight > 0)
+        .filter(([name, weight]) => weight > 0 && (problem.multiLocation || name !== 'switched-line'))
         .map(([name, weight]) => ({
           classes: [...pattern.classes, name],
           far: null,
@@ -297,7 +298,6 @@ function contact(a: NetKind | null, b: NetKind | null, neutralToo = false): numb
   if (a === null && b === null) return 1;
   if ((a === 'hot' && b === 'switched') || (a === 'switched' && b === 'hot')) return 0.5;
   if (a === 'neutral' && b === 'neutral') return neutralToo ? 0.2 : ODDS.neutralSwitched;
-  if (a === 'hot' && b === 'hot') return 0.001;
   if (a === null || b === null || a === 'spare' || b === 'spare') return ODDS.idleTerminal;
   return 0;
 }

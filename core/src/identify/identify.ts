@@ -4,10 +4,11 @@ import type { Box, Conductor } from '../job/schema/survey.js';
 import { looksLikeGround } from '../practice/wire.js';
 import { type Conflict, conflictsOf } from './conflicts.js';
 import { type CoreGrade, type Grade, type GroundGrade, gradesOf, groundGrades, type Missing } from './grades.js';
-import { type NextTest, nextTests, type Wanted } from './next-tests.js';
+import { byValue, groundTest, type NextTest, nextTests, type RankedTest } from './next-tests.js';
 import { type Posterior, posteriorOf } from './posterior.js';
 import { colourPrior } from './priors.js';
 import { problemOf } from './problem.js';
+import { splitBox } from './split.js';
 import { type CoreClass, type Problem, ROLE_OF, ROLES } from './vocabulary.js';
 
 export interface IdentifiedConductor {
@@ -22,6 +23,8 @@ export interface IdentifiedConductor {
   /** Readings the grade rests on, and what it still lacks. */
   because: string[];
   missing: Missing | null;
+  /** The role that no meter reading has ruled out yet, when that is what is missing. */
+  rival: Role | null;
 }
 
 export interface IdentifyConflict {
@@ -46,43 +49,103 @@ export interface Identification {
 /**
  * What every conductor of a box is, how surely, what contradicts, and which test tells most next. Labels are not evidence.
  *
- *     problem -> explanations -> posterior -> conflicts, grades -> next tests
+ *     parts -> problem -> explanations -> posterior -> conflicts, grades -> next tests
  */
 export function identifyBox(box: Box, known: JobLookup): Identification {
-  const { problem, wiring } = problemOf(box, known);
-  const posterior = posteriorOf(problem, wiring);
-  const conflicts = posterior ? conflictsOf(problem, posterior) : [];
-  const grades = posterior ? gradesOf(problem, posterior, conflicts) : [];
+  const parts = splitBox(box).map((part) => identifyPart(part, known));
+  const { problem } = problemOf(box, known);
   const grounds = groundGrades(problem, problem.tests);
-  const need = needOf(box, problem, grades, known);
-  const next = posterior ? nextTests(problem, posterior, grades, grounds, need) : [];
-  const conductors = box.conductors
-    .filter((conductor) => conductor.cableId !== undefined)
-    .map((conductor) => conductorResult(conductor, problem, posterior, grades, grounds));
+  const byId = new Map(parts.flatMap((part) => part.conductors).map((conductor) => [conductor.id, conductor]));
+  const conductors = box.conductors.flatMap((conductor) => {
+    const ground = grounds.find((entry) => entry.id === conductor.id);
+    if (ground) return [groundResult(ground, problem)];
+    const own = byId.get(conductor.id);
+    return own ? [own] : [];
+  });
+  const groundOpen = grounds.length > 0 && grounds.every((ground) => ground.grade === 'guess') && groundsWanted(box, known);
+  const next = [...parts.flatMap((part) => part.next), ...(groundOpen ? groundTest(problem, box) : [])].sort(byValue).slice(0, 8);
   return {
     boxId: box.id,
     conductors,
-    conflicts: conflictResults(problem, conflicts),
-    next,
-    notes: notesOf(problem, posterior, grades, need, next, box),
+    conflicts: parts.flatMap((part) => part.conflicts),
+    next: next.map(({ value, ...test }) => test),
+    notes: [...noSupply(problem), ...parts.flatMap((part) => part.notes)],
     summary: summaryOf(conductors),
   };
 }
 
+interface PartResult extends Pick<Identification, 'conductors' | 'conflicts' | 'notes'> {
+  next: RankedTest[];
+}
+
+function identifyPart(box: Box, known: JobLookup): PartResult {
+  const { problem, wiring } = problemOf(box, known);
+  const posterior = posteriorOf(problem, wiring);
+  const conflicts = posterior ? conflictsOf(problem, posterior) : [];
+  const grades = posterior ? gradesOf(problem, posterior, conflicts) : [];
+  const needed = neededCores(box, problem, posterior, grades, known);
+  const next = posterior ? nextTests(problem, posterior, grades, needed) : [];
+  const conductors = box.conductors
+    .filter((conductor) => conductor.cableId !== undefined && !looksLikeGround(conductor))
+    .map((conductor) => conductorResult(conductor, problem, posterior, grades));
+  return {
+    conductors,
+    conflicts: conflictResults(problem, conflicts),
+    next,
+    notes: notesOf(problem, posterior, grades, needed, next, box),
+  };
+}
+
+/** From this probability a role that is needed has to be settled. */
+const WANTED_FROM = 0.02;
+
 /** Line, load and neutral are needed where the chosen devices want them; all of them while nothing is chosen. */
-function needOf(box: Box, problem: Problem, grades: readonly CoreGrade[], known: JobLookup): Wanted {
-  const devices = box.positions.flatMap((position) => {
-    const id = known.selections.get(placeKey(box.id, position.index))?.deviceId;
-    const device = id ? known.devices.get(id) : undefined;
-    return device ? [device] : [];
-  });
-  const open =
-    box.positions.length === 0 || devices.length < box.positions.filter((position) => position.need?.smart).length || devices.length === 0;
+function neededCores(
+  box: Box,
+  problem: Problem,
+  posterior: Posterior | null,
+  grades: readonly CoreGrade[],
+  known: JobLookup,
+): ReadonlySet<number> {
+  const { devices, open } = chosenDevices(box, known);
   const neutral = open || devices.some((device) => device.needs.neutral);
-  const interchangeable = devices.length > 0 && !open && devices.every((device) => device.interchangeableLineLoad);
+  const interchangeable = !open && devices.every((device) => device.interchangeableLineLoad);
   const roles = new Set<string>([...(interchangeable ? [] : ['line', 'load']), ...(neutral ? ['neutral'] : []), 'traveler']);
-  const cores = new Set(problem.cores.flatMap((_, core) => (roles.has(grades[core]?.role ?? '') ? [core] : [])));
-  return { cores, grounds: open || devices.some((device) => device.terminals.some((terminal) => terminal.role === 'ground')) };
+  // A core that may well be one of them is wanted too, though another role leads for now.
+  const share = (core: number) =>
+    ROLES.reduce((sum, role, at) => sum + (roles.has(role) ? ((posterior?.after[core]?.[at] as number) ?? 0) : 0), 0);
+  return new Set(problem.cores.flatMap((_, core) => (roles.has(grades[core]?.role ?? '') || share(core) >= WANTED_FROM ? [core] : [])));
+}
+
+/** `open`: something is still to be chosen, so every role may be wanted. */
+function chosenDevices(box: Box, known: JobLookup) {
+  const devices = box.positions.flatMap(
+    (position) => known.devices.get(known.selections.get(placeKey(box.id, position.index))?.deviceId ?? '') ?? [],
+  );
+  const wanted = box.positions.filter((position) => position.need?.smart).length;
+  return { devices, open: devices.length === 0 || devices.length < wanted };
+}
+
+function groundsWanted(box: Box, known: JobLookup): boolean {
+  const { devices, open } = chosenDevices(box, known);
+  return open || devices.some((device) => device.terminals.some((terminal) => terminal.role === 'ground'));
+}
+
+function groundResult(ground: GroundGrade, problem: Problem): IdentifiedConductor {
+  const { probability, grade } = ground;
+  const isGround = probability >= 0.5;
+  return {
+    id: ground.id,
+    role: isGround ? 'ground' : 'spare',
+    probability: isGround ? probability : 1 - probability,
+    grade,
+    loadIds: [],
+    circuitId: null,
+    alternatives: [isGround ? { role: 'spare', probability: 1 - probability } : { role: 'ground', probability }],
+    because: ground.because.map((test) => problem.tests[test]?.id ?? ''),
+    missing: grade === 'confirmed' ? null : 'reading',
+    rival: null,
+  };
 }
 
 function conductorResult(
@@ -90,26 +153,7 @@ function conductorResult(
   problem: Problem,
   posterior: Posterior | null,
   grades: readonly CoreGrade[],
-  grounds: readonly GroundGrade[],
 ): IdentifiedConductor {
-  const ids = (tests: readonly number[]) => tests.map((test) => problem.tests[test]?.id ?? '');
-  const ground = grounds.find((entry) => entry.id === conductor.id);
-  if (ground) {
-    const alternatives = [{ role: 'spare' as const, probability: 1 - ground.probability }];
-    const { probability, grade } = ground;
-    const isGround = probability >= 0.5;
-    return {
-      id: conductor.id,
-      role: isGround ? 'ground' : 'spare',
-      probability: isGround ? probability : 1 - probability,
-      grade,
-      loadIds: [],
-      circuitId: null,
-      alternatives: isGround ? alternatives : [{ role: 'ground', probability }],
-      because: ids(ground.because),
-      missing: grade === 'confirmed' ? null : 'reading',
-    };
-  }
   const core = problem.cores.findIndex((entry) => entry.id === conductor.id);
   const grade = grades[core];
   if (core < 0 || !grade || !posterior) return byColourAlone(conductor, problem);
@@ -124,25 +168,14 @@ function conductorResult(
     alternatives: ROLES.map((role, at) => ({ role, probability: shares[at] as number }))
       .filter((entry) => entry.role !== grade.role && entry.probability > 0)
       .sort((a, b) => b.probability - a.probability),
-    because: ids(grade.because),
+    because: grade.because.map((test) => problem.tests[test]?.id ?? ''),
     missing: grade.missing,
+    rival: grade.rival,
   };
 }
 
 /** A conductor that passes through unbroken ends nowhere here: only its looks speak. */
 function byColourAlone(conductor: Conductor, problem: Problem): IdentifiedConductor {
-  if (looksLikeGround(conductor))
-    return {
-      id: conductor.id,
-      role: 'ground',
-      probability: 1,
-      grade: 'guess',
-      loadIds: [],
-      circuitId: null,
-      alternatives: [],
-      because: [],
-      missing: 'reading',
-    };
   const classes: [CoreClass, number][] = [
     ['line', 0.5],
     ['load', 0.1],
@@ -159,7 +192,17 @@ function byColourAlone(conductor: Conductor, problem: Problem): IdentifiedConduc
     .map((entry) => ({ role: entry.role, probability: entry.weight / total }))
     .sort((a, b) => b.probability - a.probability);
   const [first, ...rest] = shares as [(typeof shares)[number], ...typeof shares];
-  return { id: conductor.id, ...first, grade: 'guess', loadIds: [], circuitId: null, alternatives: rest, because: [], missing: 'reading' };
+  return {
+    id: conductor.id,
+    ...first,
+    grade: 'guess',
+    loadIds: [],
+    circuitId: null,
+    alternatives: rest,
+    because: [],
+    missing: 'reading',
+    rival: null,
+  };
 }
 
 function likelyLoads(posterior: Posterior, core: number): string[] {
@@ -209,12 +252,25 @@ function notesOf(
   problem: Problem,
   posterior: Posterior | null,
   grades: readonly CoreGrade[],
-  need: Wanted,
-  next: readonly NextTest[],
+  needed: ReadonlySet<number>,
+  next: readonly RankedTest[],
   box: Box,
 ): IdentifyNote[] {
   const notes: IdentifyNote[] = [];
   const idsOf = (cores: Iterable<number>) => [...cores].map((core) => problem.cores[core]?.id ?? '');
+  if (posterior?.enumeration.capped) notes.push({ code: 'cap-reached', conductorIds: idsOf(problem.cores.keys()) });
+  if (!posterior && problem.cores.length > 0) notes.push({ code: 'no-usual-wiring', conductorIds: idsOf(problem.cores.keys()) });
+  const open = [...needed].filter((core) => grades[core]?.grade !== 'confirmed' && grades[core]?.role !== 'line-on');
+  if (open.length > 0 && next.length === 0) notes.push({ code: 'cannot-tell', conductorIds: idsOf(open) });
+  const through = box.conductors.filter(
+    (conductor) => conductor.unbroken === true && conductor.cableId !== undefined && !looksLikeGround(conductor),
+  );
+  if (through.length > 0) notes.push({ code: 'passes-through', conductorIds: through.map((conductor) => conductor.id) });
+  return notes;
+}
+
+/** Every conductor read, with a breaker on, and every one quiet: a note, never a role. */
+function noSupply(problem: Problem): IdentifyNote[] {
   const live = problem.tests.filter(
     (test) =>
       [...test.arrangement.breakers.values()].some(Boolean) && (test.reading.tool === 'indicator' || test.reading.tool.startsWith('volts')),
@@ -222,17 +278,8 @@ function notesOf(
   const quiet = live.filter((test) => test.reading.value === 'quiet' || (typeof test.reading.value === 'number' && test.reading.value < 3));
   const asked = new Set(quiet.flatMap((test) => test.points.flatMap((point) => (point.kind === 'core' ? [point.core] : []))));
   const lit = problem.tests.some((test) => test.reading.tool === 'lamp' && test.reading.value !== 'dark');
-  if (live.length > 0 && quiet.length === live.length && asked.size === problem.cores.length && !lit)
-    notes.push({ code: 'no-supply-seen', conductorIds: idsOf(asked) });
-  if (posterior?.enumeration.capped) notes.push({ code: 'cap-reached', conductorIds: [] });
-  if (!posterior && problem.cores.length > 0) notes.push({ code: 'no-usual-wiring', conductorIds: idsOf(problem.cores.keys()) });
-  const open = [...need.cores].filter((core) => grades[core]?.grade !== 'confirmed');
-  if (open.length > 0 && next.length === 0) notes.push({ code: 'cannot-tell', conductorIds: idsOf(open) });
-  const through = box.conductors.filter(
-    (conductor) => conductor.unbroken === true && conductor.cableId !== undefined && !looksLikeGround(conductor),
-  );
-  if (through.length > 0) notes.push({ code: 'passes-through', conductorIds: through.map((conductor) => conductor.id) });
-  return notes;
+  if (live.length === 0 || lit || quiet.length < live.length || asked.size < problem.cores.length) return [];
+  return [{ code: 'no-supply-seen', conductorIds: problem.cores.map((core) => core.id) }];
 }
 
 const WEAKEST: Grade[] = ['guess', 'indicated', 'confirmed'];

@@ -113,6 +113,31 @@ export class Likelihood {
     return best === null ? null : { likelihood, best };
   }
 
+  /** The same sum the plain way, every missing lamp and every feed enumerated together; for checking {@link evaluate}. */
+  inFull(explanation: Explanation): number {
+    const own = [...new Set([...explanation.loadsOfCore.flat(), ...explanation.loadsOfCable.flat()])];
+    const every = {
+      loads: own,
+      tests: this.tests.flatMap((test, at) => (test.points[0]?.kind === 'load' && !own.includes(test.points[0].loadId) ? [] : [at])),
+    };
+    let total = 0;
+    for (const outer of this.outerHidden(explanation)) {
+      this.networks.clear();
+      let sum = outer.prior * this.overMissing(explanation, outer, every, 0).sum;
+      const outside = new Set(
+        this.tests.flatMap((test) =>
+          test.points[0]?.kind === 'load' && !own.includes(test.points[0].loadId) ? [test.points[0].loadId] : [],
+        ),
+      );
+      for (const load of outside) {
+        const tests = this.tests.flatMap((test, at) => (test.points[0]?.kind === 'load' && test.points[0].loadId === load ? [at] : []));
+        sum *= this.overFeeds(explanation, outer, load, tests).sum;
+      }
+      total += sum;
+    }
+    return total;
+  }
+
   private *outerHidden(explanation: Explanation): Generator<Omit<Hidden, 'missing' | 'outside'> & { prior: number }> {
     const { problem } = this;
     const last = problem.circuits.length - 1;
@@ -121,7 +146,9 @@ export class Likelihood {
       (position) =>
         position.nets.size > 1 && (position.existing === 'three-way' || position.existing === 'four-way' || position.nets.has('common')),
     );
-    const cables = explanation.far.flatMap((kind, cable) => (kind ? [cable] : []));
+    const cables = explanation.far.flatMap((kind, cable) =>
+      kind || this.switchedElsewhere(explanation, cable) !== undefined ? [cable] : [],
+    );
     const bits = multi.length + cables.length;
     for (const outsideOn of usesOutside ? [true, false] : [true])
       for (let mask = 0; mask < 2 ** bits; mask++) {
@@ -390,9 +417,16 @@ export class Likelihood {
     });
     explanation.classes.forEach((name, core) => {
       const cable = problem.cores[core]?.cable ?? -1;
-      if (name === 'switched-line' && explanation.far[cable] !== 'load-by-third') open.add(`switched:${core}`);
+      if (name === 'switched-line' && explanation.far[cable] !== 'load-by-third' && this.farState(cable, arrangement) === null)
+        open.add(`switched:${core}`);
     });
     return [...open];
+  }
+
+  /** The conductor of a cable that a switch elsewhere feeds, if it has one. */
+  private switchedElsewhere(explanation: Explanation, cable: number): number | undefined {
+    if (explanation.far[cable] === 'load-by-third') return undefined;
+    return this.problem.cables[cable]?.cores.find((core) => explanation.classes[core] === 'switched-line');
   }
 
   /** Whether the far switch of a cable is named, and which way its states together stand. */
@@ -454,7 +488,9 @@ export class Likelihood {
       } else if (name === 'neutral-in') network.tieReference(group(core));
       else if (name === 'switched-line' && explanation.far[cable] !== 'load-by-third') {
         const circuit = explanation.circuitOfCable[cable];
-        if (answer(`switched:${core}`) && circuit !== null && circuit !== undefined)
+        const state = this.farState(cable, arrangement);
+        const closed = state === null ? answer(`switched:${core}`) : state !== (hidden.farPolarity.get(cable) ?? false);
+        if (closed && circuit !== null && circuit !== undefined)
           network.tieSource(group(core), circuit, problem.circuits[circuit]?.leg ?? null, this.isOn(circuit, arrangement, hidden, answer));
       }
     });

@@ -1,5 +1,5 @@
 import type { Reading } from '../job/schema/survey.js';
-import type { CoreGrade, GroundGrade } from './grades.js';
+import type { CoreGrade } from './grades.js';
 import { type Entry, type Posterior, roleOfCore } from './posterior.js';
 import { arrangementOf } from './problem.js';
 import type { Point, Problem, Test } from './vocabulary.js';
@@ -37,33 +37,31 @@ interface Candidate {
 }
 
 /** Minutes a test costs: switching and proving shared where one arrangement serves several. */
-const MINUTES = { inPlace: 1, ohmsDead: 2, indicatorOut: 3, clippedOut: 6, lifted: 7 } as const;
+const MINUTES = { inPlace: 1, ohmsDead: 2, indicatorOut: 3, clippedOut: 6, lifted: 7, lampsOut: 3 } as const;
 /** Below this a test tells nothing worth a trip. */
 const LEAST_GAIN = 0.005;
 /** What a test is worth beyond its information when it can supply evidence a grade asks for. */
 const PROOF_BITS = 0.02;
 
-export interface Wanted {
-  /** Cores whose role is wanted confirmed, and grounds wanted at least indicated. */
-  cores: ReadonlySet<number>;
-  grounds: boolean;
+/** A test with what it is worth a minute, by which those of all parts of a box are ranked. */
+export type RankedTest = NextTest & { value: number };
+
+export function byValue(a: RankedTest, b: RankedTest): number {
+  return b.value - a.value || Number(b.tool === 'ohms') - Number(a.tool === 'ohms') || (keyOf(a) < keyOf(b) ? -1 : 1);
+}
+
+function keyOf(test: NextTest): string {
+  return JSON.stringify([test.tool, test.arrangement, test.position, test.points, test.breakers, test.switches]);
 }
 
 /** Feasible tests by what they tell about the roles still needed, per minute; then those that supply evidence a grade asks for. */
-export function nextTests(
-  problem: Problem,
-  posterior: Posterior,
-  grades: readonly CoreGrade[],
-  grounds: readonly GroundGrade[],
-  need: Wanted,
-): NextTest[] {
-  const open = [...need.cores].filter((core) => grades[core]?.grade !== 'confirmed');
-  const groundOpen = need.grounds && grounds.length > 0 && grounds.every((ground) => ground.grade === 'guess');
-  if (open.length === 0 && !groundOpen) return [];
+export function nextTests(problem: Problem, posterior: Posterior, grades: readonly CoreGrade[], needed: ReadonlySet<number>): RankedTest[] {
+  const open = [...needed].filter((core) => grades[core]?.grade !== 'confirmed');
+  if (open.length === 0) return [];
   const done = new Map<string, number>();
   for (const test of posterior.likelihood.tests) done.set(test.key, (done.get(test.key) ?? 0) + 1);
   const contested = conflictKeys(posterior);
-  const candidates = candidatesFor(problem, grades, open, groundOpen).filter(
+  const candidates = candidatesFor(problem, grades, open).filter(
     (candidate) => (done.get(candidate.test.key) ?? 0) < (contested.has(candidate.test.key) ? 3 : 1),
   );
   const gains = informationGains(
@@ -74,17 +72,41 @@ export function nextTests(
   );
   const ranked = candidates.map((candidate, at) => {
     const gain = gains[at] as number;
-    const proof = serves(candidate, grades, open, problem, groundOpen) ? PROOF_BITS : 0;
+    const proof = serves(candidate, grades, open, problem) ? PROOF_BITS : 0;
     return { candidate, gain, value: (gain + proof) / candidate.minutes };
   });
-  ranked.sort(
-    (a, b) =>
-      b.value - a.value || Number(b.candidate.dead) - Number(a.candidate.dead) || (a.candidate.test.key < b.candidate.test.key ? -1 : 1),
-  );
   return ranked
-    .filter(({ candidate, gain }) => gain >= LEAST_GAIN || serves(candidate, grades, open, problem, groundOpen))
-    .slice(0, 8)
-    .map(({ candidate, gain }) => printed(candidate, gain, gain >= LEAST_GAIN ? 'tells-most' : 'missing-evidence'));
+    .filter(({ candidate, gain }) => gain >= LEAST_GAIN || serves(candidate, grades, open, problem))
+    .map(({ candidate, gain, value }) => ({ ...printed(candidate, gain, gain >= LEAST_GAIN ? 'tells-most' : 'missing-evidence'), value }))
+    .sort(byValue)
+    .slice(0, 8);
+}
+
+/** Ohms from a ground to a known earth: asked once for the box, its grounds being in one bundle. */
+export function groundTest(problem: Problem, box: { positions: readonly { index: number }[] }): RankedTest[] {
+  const [ground] = problem.grounds;
+  if (!ground) return [];
+  const off = Object.fromEntries(problem.circuits.flatMap((circuit) => (circuit.id ? [[circuit.id, 'off' as const]] : [])));
+  const made = problem.tests.some((test) => test.reading.tool === 'ohms' && test.points.some((point) => point.kind === 'ground'));
+  if (made) return [];
+  return [
+    {
+      tool: 'ohms',
+      arrangement: 'device-out',
+      position: box.positions[0]?.index ?? null,
+      lifted: [],
+      joined: [],
+      breakers: off,
+      switches: {},
+      boxes: {},
+      loads: {},
+      points: [ground.id, 'reference'],
+      gainBits: 0,
+      minutes: MINUTES.ohmsDead,
+      why: { code: 'missing-evidence', subject: ground.id, purpose: 'ground' },
+      value: PROOF_BITS / MINUTES.ohmsDead / 2,
+    },
+  ];
 }
 
 /** Tests that showed what the best explanation does not expect are worth making again. */
@@ -97,14 +119,7 @@ function conflictKeys(posterior: Posterior): Set<string> {
 }
 
 /** Whether a test can supply evidence that a grade of this core still asks for. */
-function serves(
-  { reason, test }: Candidate,
-  grades: readonly CoreGrade[],
-  open: readonly number[],
-  problem: Problem,
-  groundOpen: boolean,
-): boolean {
-  if (reason.purpose === 'ground') return groundOpen;
+function serves({ reason, test }: Candidate, grades: readonly CoreGrade[], open: readonly number[], problem: Problem): boolean {
   return open.some((core) => {
     const grade = grades[core];
     if (
@@ -131,7 +146,7 @@ function serves(
   });
 }
 
-function candidatesFor(problem: Problem, grades: readonly CoreGrade[], open: readonly number[], groundOpen: boolean): Candidate[] {
+function candidatesFor(problem: Problem, grades: readonly CoreGrade[], open: readonly number[]): Candidate[] {
   const made: Candidate[] = [];
   const number = new Map(problem.cores.map((core, at) => [core.id, at]));
   const circuits = problem.circuits.flatMap((circuit) => circuit.id ?? []);
@@ -163,35 +178,36 @@ function candidatesFor(problem: Problem, grades: readonly CoreGrade[], open: rea
     const multi = position.existing === 'three-way' || position.existing === 'four-way';
     for (const load of position.loadIds)
       for (const state of multi ? (['up', 'down'] as const) : (['on', 'off'] as const))
-        add(
-          {
-            tool: 'lamp',
-            arrangement: 'in-place',
-            method: 'observed',
-            breakers: all('on'),
-            switches: { [String(position.index)]: state, ...farStates[0] },
-            points: [load],
-          },
-          { code: 'tells-most', subject: load, purpose: 'load' },
-          MINUTES.inPlace,
-          false,
-        );
+        for (const away of farStates)
+          add(
+            {
+              tool: 'lamp',
+              arrangement: 'in-place',
+              method: 'observed',
+              breakers: all('on'),
+              switches: { [String(position.index)]: state, ...away },
+              points: [load],
+            },
+            { code: 'tells-most', subject: load, purpose: 'load' },
+            MINUTES.inPlace,
+            false,
+          );
   }
   for (const core of new Set([...open, ...open.flatMap((entry) => netMates(problem, entry))])) {
     const id = problem.cores[core]?.id as string;
     const position = positionOf(problem, core);
-    const out = { arrangement: 'device-out' as const, ...(position === null ? {} : { position }) };
+    const opened = { arrangement: 'device-out' as const, ...(position === null ? {} : { position }) };
     const low = tripsAny(problem) ? ('volts' as const) : ('volts-low-z' as const);
     for (const switches of farStates) {
       const named = Object.keys(switches).length > 0 ? { switches } : {};
       add(
-        { tool: 'indicator', method: 'non-contact', ...out, ...named, breakers: all('on'), points: [id] },
+        { tool: 'indicator', method: 'non-contact', ...opened, ...named, breakers: all('on'), points: [id] },
         { code: 'tells-most', subject: id, purpose: 'line' },
         MINUTES.indicatorOut,
         false,
       );
       add(
-        { tool: low, method: 'clipped', ...out, ...named, breakers: all('on'), points: [id, 'reference'] },
+        { tool: low, method: 'clipped', ...opened, ...named, breakers: all('on'), points: [id, 'reference'] },
         { code: 'tells-most', subject: id, purpose: far.length > 0 && grades[core]?.role === 'traveler' ? 'traveler' : 'line' },
         MINUTES.clippedOut,
         false,
@@ -201,21 +217,30 @@ function candidatesFor(problem: Problem, grades: readonly CoreGrade[], open: rea
     // Each breaker off alone tells whose line it is; all of them off tells that it is gone.
     for (const circuit of circuits)
       add(
-        { tool: low, method: 'clipped', ...out, ...usual, breakers: { ...all('on'), [circuit]: 'off' }, points: [id, 'reference'] },
+        { tool: low, method: 'clipped', ...opened, ...usual, breakers: { ...all('on'), [circuit]: 'off' }, points: [id, 'reference'] },
         { code: 'tells-most', subject: id, purpose: 'gone' },
         MINUTES.clippedOut,
         false,
       );
     add(
-      { tool: 'ohms', method: 'clipped', ...out, ...usual, breakers: all('off'), points: [id, 'reference'] },
+      { tool: 'ohms', method: 'clipped', ...opened, ...usual, breakers: all('off'), points: [id, 'reference'] },
       { code: 'tells-most', subject: id, purpose: 'neutral' },
       MINUTES.ohmsDead,
       true,
     );
+    const out = Object.fromEntries(problem.positions.flatMap((entry) => entry.loadIds).map((load) => [load, 'out']));
+    // With every lamp out nothing but a neutral is near zero to earth.
+    if (Object.keys(out).length > 0 && grades[core]?.role === 'neutral')
+      add(
+        { tool: 'ohms', method: 'clipped', ...opened, ...usual, breakers: all('off'), loads: out, points: [id, 'reference'] },
+        { code: 'tells-most', subject: id, purpose: 'neutral' },
+        MINUTES.ohmsDead + MINUTES.lampsOut,
+        true,
+      );
     for (const line of mostly(problem, grades, 'line'))
       if (line !== core && problem.cores[line]?.net !== problem.cores[core]?.net)
         add(
-          { tool: low, method: 'clipped', ...out, ...usual, breakers: all('on'), points: [problem.cores[line]?.id as string, id] },
+          { tool: low, method: 'clipped', ...opened, ...usual, breakers: all('on'), points: [problem.cores[line]?.id as string, id] },
           { code: 'tells-most', subject: id, purpose: 'neutral' },
           MINUTES.clippedOut,
           false,
@@ -223,7 +248,14 @@ function candidatesFor(problem: Problem, grades: readonly CoreGrade[], open: rea
     for (const neutral of mostly(problem, grades, 'neutral').slice(0, 1))
       if (problem.cores[neutral]?.net !== problem.cores[core]?.net) {
         add(
-          { tool: 'ohms', method: 'clipped', ...out, ...usual, breakers: all('off'), points: [id, problem.cores[neutral]?.id as string] },
+          {
+            tool: 'ohms',
+            method: 'clipped',
+            ...opened,
+            ...usual,
+            breakers: all('off'),
+            points: [id, problem.cores[neutral]?.id as string],
+          },
           { code: 'tells-most', subject: id, purpose: 'load' },
           MINUTES.ohmsDead,
           true,
@@ -234,14 +266,14 @@ function candidatesFor(problem: Problem, grades: readonly CoreGrade[], open: rea
             {
               tool: 'ohms',
               method: 'clipped',
-              ...out,
+              ...opened,
               ...usual,
               breakers: all('off'),
               loads,
               points: [id, problem.cores[neutral]?.id as string],
             },
             { code: 'tells-most', subject: id, purpose: 'load' },
-            MINUTES.ohmsDead + 3,
+            MINUTES.ohmsDead + MINUTES.lampsOut,
             true,
           );
       }
@@ -256,21 +288,6 @@ function candidatesFor(problem: Problem, grades: readonly CoreGrade[], open: rea
           false,
         );
   }
-  if (groundOpen)
-    for (const ground of problem.grounds.slice(0, 1))
-      add(
-        {
-          tool: 'ohms',
-          method: 'clipped',
-          arrangement: 'device-out',
-          ...(problem.positions[0] ? { position: problem.positions[0].index } : {}),
-          breakers: all('off'),
-          points: [ground.id, 'reference'],
-        },
-        { code: 'missing-evidence', subject: ground.id, purpose: 'ground' },
-        MINUTES.ohmsDead,
-        true,
-      );
   return unique(made);
 }
 

@@ -1,0 +1,211 @@
+import { describe, expect, test } from '@jest/globals';
+import { type JobLookup, lookup } from '../job/lookup.js';
+import type { Job } from '../job/schema/job.js';
+import type { Box, Reading } from '../job/schema/survey.js';
+import { exampleJob } from '../test-support/examples.js';
+import { type HiddenBox, hiddenBox } from '../test-support/hidden-box.js';
+import { Random } from '../test-support/random.js';
+import { explanationsOf } from './explanations.js';
+import { type Identification, identifyBox } from './identify.js';
+import { Likelihood } from './likelihood.js';
+import { posteriorOf, roleOfCore } from './posterior.js';
+import { problemOf } from './problem.js';
+import { ROLES } from './vocabulary.js';
+
+const AT = '2026-05-04T09:00:00Z';
+const known = (job: Job, box: Box): JobLookup => lookup({ ...job, boxes: [box, ...job.boxes.slice(1)] });
+const conductor = (result: Identification, id: string) =>
+  result.conductors.find((entry) => entry.id === id) as Identification['conductors'][number];
+
+/** The pantry with other readings: feed black on b, lamps black on a, whites and bares joined. */
+function pantry(readings: (Partial<Reading> & Pick<Reading, 'tool' | 'points' | 'value'>)[], change: (job: Job) => void = () => {}) {
+  const job = exampleJob('pantry');
+  change(job);
+  const box = {
+    ...(job.boxes[0] as Box),
+    readings: readings.map(
+      (reading, at): Reading => ({ id: `m${at}`, at: AT, arrangement: 'device-out', position: 1, breakers: { c4: 'on' }, ...reading }),
+    ),
+  };
+  return identifyBox(box, known(job, box));
+}
+
+/** Follows the proposed tests to the end. */
+function followed(hidden: HiddenBox, draw?: Random): { result: Identification; box: Box; steps: number } {
+  let { box } = hidden;
+  let result = identifyBox(box, known(hidden.job, box));
+  let steps = 0;
+  for (; steps < 45 && result.next[0]; steps++) {
+    box = { ...box, readings: [...box.readings, hidden.answer(result.next[0], `m${steps}`, draw)] };
+    result = identifyBox(box, known(hidden.job, box));
+  }
+  return { result, box, steps };
+}
+
+const some = (seed: number): HiddenBox => {
+  const random = new Random(seed);
+  return hiddenBox(random, random.pick(['us', 'us', 'gb', 'modular'] as const), random.int(1, 3), random.chance(0.7));
+};
+
+describe('what it never does', () => {
+  test('nothing is confirmed, or more than a guess, without a reading', () => {
+    for (const name of ['galley', 'shed', 'lounge-plate']) {
+      const job = exampleJob(name);
+      for (const box of job.boxes) expect(identifyBox(box, lookup(job)).conductors.every((entry) => entry.grade === 'guess')).toBe(true);
+    }
+  });
+
+  test('a quiet indicator makes nothing a neutral, and all quiet with the breaker on is a note', () => {
+    const insulated = ['pantry-feed-black', 'pantry-feed-white', 'pantry-lamps-black', 'pantry-lamps-white'];
+    const result = pantry(insulated.map((point) => ({ tool: 'indicator', points: [point], value: 'quiet' })));
+    expect(result.conductors.filter((entry) => entry.grade === 'confirmed')).toEqual([]);
+    expect(result.notes.map((note) => note.code)).toContain('no-supply-seen');
+  });
+
+  test('supply volts read through a filament never make the load a neutral', () => {
+    const result = pantry([
+      { tool: 'volts-low-z', points: ['pantry-feed-black', 'reference'], value: 118 },
+      { tool: 'volts-low-z', points: ['pantry-feed-black', 'reference'], value: 0, breakers: { c4: 'off' } },
+      { tool: 'volts-low-z', points: ['pantry-feed-black', 'pantry-lamps-black'], value: 117 },
+      { tool: 'volts', points: ['pantry-feed-black', 'pantry-lamps-black'], value: 118 },
+    ]);
+    expect(conductor(result, 'pantry-lamps-black')).not.toMatchObject({ role: 'neutral', grade: 'confirmed' });
+    expect(conductor(result, 'pantry-lamps-black').role).toBe('load');
+  });
+
+  test('near zero ohms through a dozen floodlamps never make the load a neutral', () => {
+    const floods = (job: Job) => Object.assign(job.loads[0] as object, { count: 12, wattsEach: 150 });
+    // 120 x 120 / 1800 / 12 = 0.67 ohm cold.
+    const result = pantry([{ tool: 'ohms', points: ['pantry-lamps-black', 'reference'], value: 0.7, breakers: { c4: 'off' } }], floods);
+    expect(conductor(result, 'pantry-lamps-black')).not.toMatchObject({ role: 'neutral', grade: 'confirmed' });
+  });
+
+  test('a ghost voltage confirms nothing', () => {
+    const result = pantry([
+      { tool: 'volts', points: ['pantry-lamps-black', 'reference'], value: 62 },
+      { tool: 'volts', points: ['pantry-lamps-white', 'reference'], value: 41 },
+    ]);
+    expect(result.conductors.filter((entry) => entry.grade === 'confirmed')).toEqual([]);
+  });
+
+  test('a hot traveler where the load is never becomes a confirmed line', () => {
+    const job = exampleJob('stairs');
+    const foot = job.boxes[0] as Box;
+    const hot: Reading = {
+      id: 'm1',
+      at: AT,
+      tool: 'volts-low-z',
+      arrangement: 'device-out',
+      position: 1,
+      breakers: { c2: 'on' },
+      points: ['foot-link-red', 'reference'],
+      value: 119,
+    };
+    const box = { ...foot, readings: [hot, { ...hot, id: 'm2', breakers: { c2: 'off' as const }, value: 0 }] };
+    expect(conductor(identifyBox(box, known(job, box)), 'foot-link-red')).not.toMatchObject({ role: 'line', grade: 'confirmed' });
+  });
+});
+
+describe('contradictions', () => {
+  const good = exampleJob('pantry').boxes[0]?.readings as Reading[];
+
+  test('a reading against all others is named with what it clashes with, and holds grades back', () => {
+    const job = exampleJob('pantry');
+    const odd: Reading = { ...(good[4] as Reading), id: 'odd', value: 0.2 };
+    const box = { ...(job.boxes[0] as Box), readings: [...good, odd] };
+    const result = identifyBox(box, known(job, box));
+    expect(result.conflicts).toMatchObject([{ readingIds: expect.arrayContaining(['odd', 'pantry-r5']), open: true }]);
+    expect(conductor(result, 'pantry-feed-black').grade).not.toBe('confirmed');
+  });
+
+  test('it is settled when the same test has twice shown what was expected', () => {
+    const job = exampleJob('pantry');
+    const again = (id: string, value: number): Reading => ({ ...(good[4] as Reading), id, value });
+    const box = { ...(job.boxes[0] as Box), readings: [...good, again('odd', 0.2), again('m1', 118.7)] };
+    const result = identifyBox(box, known(job, box));
+    expect(result.conflicts).toMatchObject([{ open: false }]);
+    expect(conductor(result, 'pantry-feed-black').grade).toBe('confirmed');
+  });
+});
+
+describe('whatever the box', () => {
+  test.each([1, 2, 3, 4, 5, 6])('probabilities sum to 1, and renaming or reordering changes nothing (seed %i)', (seed) => {
+    const hidden = some(seed);
+    const { box, result } = followed(hidden);
+    for (const entry of result.conductors)
+      expect(entry.probability + entry.alternatives.reduce((sum, other) => sum + other.probability, 0)).toBeCloseTo(1, 9);
+    const turned: Box = {
+      ...box,
+      cables: [...box.cables].reverse(),
+      conductors: [...box.conductors].reverse(),
+      joints: [...box.joints].reverse(),
+      readings: [...box.readings].reverse(),
+      positions: [...box.positions].reverse(),
+    };
+    const text = JSON.stringify(turned).replaceAll(/"(w\d+)"/g, '"zz-$1"');
+    const renamed = JSON.parse(text) as Box;
+    const again = identifyBox(renamed, known(hidden.job, renamed));
+    for (const entry of result.conductors) {
+      const other = conductor(again, `zz-${entry.id}`);
+      expect([other.role, other.grade]).toEqual([entry.role, entry.grade]);
+      expect(Math.abs(other.probability - entry.probability)).toBeLessThan(1e-9);
+    }
+  });
+
+  test('the sum over explanations agrees with plain enumeration of every hidden thing', () => {
+    for (const seed of [11, 12, 13]) {
+      const hidden = hiddenBox(new Random(seed), 'us', 1, true);
+      const { box } = followed(hidden);
+      const { problem, wiring } = problemOf(box, known(hidden.job, box));
+      const fast = posteriorOf(problem, wiring);
+      const plain = new Likelihood(problem, wiring, problem.tests);
+      const weights = explanationsOf(problem).explanations.map((explanation) => ({
+        explanation,
+        weight: explanation.prior * plain.inFull(explanation),
+      }));
+      const total = weights.reduce((sum, entry) => sum + entry.weight, 0);
+      problem.cores.forEach((_, core) => {
+        ROLES.forEach((role, at) => {
+          const share = weights.reduce((sum, entry) => sum + (roleOfCore(entry.explanation, core) === role ? entry.weight : 0), 0) / total;
+          expect(Math.abs((fast?.after[core]?.[at] as number) - share)).toBeLessThan(1e-9);
+        });
+      });
+    }
+  });
+});
+
+test('sixty boxes with hidden wiring, answered truly: nothing confirmed is wrong, and what stays open is said', () => {
+  let needed = 0;
+  let confirmed = 0;
+  for (let seed = 100; seed < 160; seed++) {
+    const hidden = some(seed);
+    const { result } = followed(hidden);
+    for (const [id, role] of hidden.truth) {
+      const entry = conductor(result, id);
+      if (entry.grade === 'confirmed') expect({ seed, id, role: entry.role }).toEqual({ seed, id, role });
+      if (role === 'line' || role === 'load' || role === 'neutral') {
+        needed += 1;
+        if (entry.grade === 'confirmed') confirmed += 1;
+      }
+    }
+    expect(result.conflicts).toEqual([]);
+  }
+  expect(confirmed / needed).toBeGreaterThan(0.8);
+});
+
+test('thirty boxes with readings as instruments give them: at most one in a hundred confirmed roles is wrong', () => {
+  let confirmed = 0;
+  let wrong = 0;
+  for (let seed = 300; seed < 330; seed++) {
+    const hidden = some(seed);
+    const { result } = followed(hidden, new Random(seed * 7));
+    for (const [id, role] of hidden.truth) {
+      const entry = conductor(result, id);
+      if (entry.grade !== 'confirmed') continue;
+      confirmed += 1;
+      if (entry.role !== role) wrong += 1;
+    }
+  }
+  expect(confirmed).toBeGreaterThan(100);
+  expect(wrong / confirmed).toBeLessThanOrEqual(0.01);
+});

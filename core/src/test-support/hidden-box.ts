@@ -1,0 +1,170 @@
+import { explanationsOf } from '../identify/explanations.js';
+import type { Hidden } from '../identify/likelihood.js';
+import { Likelihood } from '../identify/likelihood.js';
+import type { NextTest } from '../identify/next-tests.js';
+import { arrangementOf, problemOf } from '../identify/problem.js';
+import { type Explanation, type Problem, ROLE_OF } from '../identify/vocabulary.js';
+import { lookup } from '../job/lookup.js';
+import { newJob } from '../job/new-job.js';
+import type { Job, Load } from '../job/schema/job.js';
+import type { PracticeId, Role } from '../job/schema/primitives.js';
+import type { Box, Reading } from '../job/schema/survey.js';
+import { missingPrior } from '../practice/instruments.js';
+import { newBox } from '../survey/new-box.js';
+import { PRESETS, presetContents } from '../survey/presets.js';
+import type { Random } from './random.js';
+
+/** A made-up box whose wiring only the test knows: it answers readings as instruments would. */
+export interface HiddenBox {
+  job: Job;
+  box: Box;
+  /** What each insulated conductor truly is. */
+  truth: ReadonlyMap<string, Role>;
+  /** The reading a proposed test gives: the likeliest outcome, or one drawn by the instruments' tables. */
+  answer(test: NextTest, id: string, draw?: Random): Reading;
+}
+
+const KINDS = ['led', 'resistive', 'fluorescent', 'electronic', 'exhaust-fan'] as const;
+
+/** @param plain the truth is one of the likelier explanations; otherwise rare wirings come up too */
+export function hiddenBox(random: Random, practice: PracticeId, positions: number, plain: boolean): HiddenBox {
+  let serial = 0;
+  const newId = () => {
+    serial += 1;
+    return `w${serial}`;
+  };
+  const nothing = { devices: [], hubs: [], parts: [], connectors: [], enclosures: [], platforms: [] };
+  const circuits = Array.from({ length: random.chance(0.25) ? 2 : 1 }, (_, at) => ({
+    id: `c${at + 1}`,
+    panel: 'Main',
+    breaker: String(at + 1),
+    label: '',
+    amps: 15,
+    volts: practice === 'us' || practice === 'ca' ? 120 : 230,
+    leg: at === 0 ? ('A' as const) : ('B' as const),
+  }));
+  const loads: Load[] = Array.from({ length: positions }, (_, at) => ({
+    id: `l${at + 1}`,
+    name: `Load ${at + 1}`,
+    roomId: 'r1',
+    kind: random.pick(KINDS),
+    count: random.int(1, 6),
+    wattsEach: random.int(5, 60),
+  }));
+  let box: Box = {
+    ...newBox(
+      'b1',
+      'r1',
+      'Box',
+      1,
+      practice,
+      circuits.map((circuit) => circuit.id),
+    ),
+    positions: [],
+  };
+  for (let index = 1; index <= positions; index++) {
+    const usual = PRESETS.filter((preset) => positions === 1 || !preset.id.startsWith('three-way'));
+    const made = presetContents(random.pick(usual).id, practice, '14AWG', [`l${index}`], newId, index);
+    box = {
+      ...box,
+      cables: [...box.cables, ...made.cables],
+      conductors: [...box.conductors, ...made.conductors],
+      joints: [...box.joints, ...made.joints],
+      positions: [...box.positions, ...made.positions],
+    };
+  }
+  const job: Job = {
+    ...newJob('j', 'Job', practice, undefined, nothing),
+    circuits,
+    loads,
+    rooms: [{ id: 'r1', name: 'Room', floor: 0, order: 1 }],
+    boxes: [box],
+  };
+  if (box.positions.some((position) => position.existing === 'three-way')) {
+    // The other switch hangs in a box of its own, which nobody opens.
+    const far: Box = { ...newBox('far', 'r1', 'Far', 2, practice, []), positions: [{ index: 1, existing: 'three-way', loadIds: ['l1'] }] };
+    job.boxes.push(far);
+    job.groups.push({
+      id: 'g1',
+      loadIds: ['l1'],
+      places: [
+        { boxId: 'b1', position: 1 },
+        { boxId: 'far', position: 1 },
+      ],
+    });
+  }
+  const { problem, wiring } = problemOf(box, lookup(job));
+  const named = explanationsOf(problem).explanations.filter(
+    (explanation) => !explanation.circuitOfCore.includes(problem.circuits.length - 1),
+  );
+  const explanation = draw(random, named, (entry) => (plain ? entry.prior : Math.sqrt(entry.prior)));
+  const hidden: Hidden = {
+    outsideOn: true,
+    polarity: new Map(problem.positions.map((position) => [position.index, random.chance(0.5)])),
+    farPolarity: new Map(problem.cables.map((_, cable) => [cable, random.chance(0.5)])),
+    missing: new Set(loads.filter((load) => random.chance(missingPrior(load.kind))).map((load) => load.id)),
+    outside: new Map(),
+  };
+  const likelihood = new Likelihood(problem, wiring, []);
+  return {
+    job,
+    box,
+    truth: truthOf(problem, explanation),
+    answer: (test, id, chance) => {
+      const number = new Map(problem.cores.map((core, at) => [core.id, at]));
+      const reading = {
+        ...test,
+        id,
+        at: '2026-05-04T09:00:00Z',
+        position: test.position ?? undefined,
+        value: 'quiet',
+      } as unknown as Reading;
+      const points = test.points.map((point) =>
+        test.tool === 'lamp'
+          ? { kind: 'load' as const, loadId: point }
+          : point === 'reference'
+            ? { kind: 'reference' as const }
+            : number.has(point)
+              ? { kind: 'core' as const, core: number.get(point) as number }
+              : { kind: 'ground' as const, id: point },
+      );
+      const [row] = likelihood.predict(explanation, [{ arrangement: arrangementOf(reading, number), points, reading }], hidden);
+      const outcomes = Object.entries(row ?? {});
+      const [outcome] = chance
+        ? draw(chance, outcomes, ([, share]) => share)
+        : outcomes.reduce((best, entry) => (entry[1] > best[1] ? entry : best));
+      const { why, gainBits, minutes, position, ...rest } = test;
+      return {
+        ...rest,
+        ...(position === null ? {} : { position }),
+        id,
+        at: '2026-05-04T09:00:00Z',
+        value: readingValue(outcome, circuits[0]?.volts ?? 120),
+      } as Reading;
+    },
+  };
+}
+
+function truthOf(problem: Problem, explanation: Explanation): Map<string, Role> {
+  return new Map(problem.cores.map((core, at) => [core.id, ROLE_OF[explanation.classes[at] as keyof typeof ROLE_OF]]));
+}
+
+function draw<Item>(random: Random, items: readonly Item[], weight: (item: Item) => number): Item {
+  let left = random.next() * items.reduce((sum, item) => sum + weight(item), 0);
+  for (const item of items) {
+    left -= weight(item);
+    if (left <= 0) return item;
+  }
+  return items.at(-1) as Item;
+}
+
+const SHARES: Record<string, number> = { 'to-5%': 0.04, 'to-30%': 0.2, 'to-60%': 0.5, 'to-92%': 0.8, supply: 1 };
+const OHMS: Record<string, number> = { 'to-1': 0.3, 'to-5': 3, 'to-50': 20, 'to-2000': 600, above: 9000 };
+
+function readingValue(outcome: string, volts: number): Reading['value'] {
+  if (outcome === 'under-3') return 0.4;
+  if (outcome === 'line-to-line') return volts < 200 ? 208 : 400;
+  if (outcome === 'other') return volts * 1.4;
+  if (outcome in SHARES) return volts * (SHARES[outcome] as number);
+  return OHMS[outcome] ?? (outcome as Reading['value']);
+}
