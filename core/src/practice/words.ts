@@ -1,4 +1,4 @@
-import type { LoadKind, PracticeId, Role, Strategy } from '../job/schema/primitives.js';
+import type { Colour, LoadKind, PracticeId, Role, Strategy } from '../job/schema/primitives.js';
 import type { ExistingDevice } from '../job/schema/survey.js';
 
 /** The trade's words where they differ by practice; everything a sentence needs is looked up here. */
@@ -101,4 +101,22 @@ export const STRATEGY_WORDS: Record<Strategy, string> = {
   'bulb-controller': 'bulbs on constant power',
   module: 'a module at the fitting',
   linked: 'linked by the hub',
+};
+
+export const COLOUR_WORDS: Record<Colour, string> = {
+  black: 'black',
+  white: 'white',
+  red: 'red',
+  blue: 'blue',
+  brown: 'brown',
+  grey: 'grey',
+  yellow: 'yellow',
+  orange: 'orange',
+  purple: 'purple',
+  pink: 'pink',
+  tan: 'tan',
+  green: 'green',
+  'green-yellow': 'green-yellow',
+  bare: 'bare',
+  unknown: 'colour unknown',
 };

@@ -4,13 +4,36 @@ import type { At, Box, Conductor, ExistingDevice, Label } from '../job/schema/su
 /**
  * Usual boxes, drawn and numbered. Cables enter at the top; `==` is a joint, `[ ]` the switch.
  *
- * 1 power at the switch        feed: line -> [a], neutral ==; lamp: load -> [b], neutral ==; grounds ==
- * 2 switch loop                one cable: line -> [a], load -> [b] (the re-used white); ground
- * 3 feed-through               1, and a third cable carries line and neutral on; line by a pigtail
- * 4 three-way, line side       feed: line -> [common], neutral ==; to the far switch: travelers -> [t1 t2], neutral ==
- * 5 three-way, load side       from the far switch: travelers -> [t1 t2], neutral ==; lamp: load -> [common], neutral ==
+ *  1 power at the switch        feed: line -> [a], neutral ==; lamp: load -> [b], neutral ==; grounds ==
+ *  2 switch loop                one cable: line -> [a], load -> [b] (the re-used white); ground
+ *  3 loop with neutral          one cable: line -> [a], load -> [b], neutral capped
+ *  4 feed-through               1, and a third cable carries line and neutral on; line by a pigtail
+ *  5 three-way, line side       feed: line -> [common], neutral ==; to the far switch: travelers -> [t1 t2], neutral ==
+ *  6 three-way, load side       from the far switch: travelers -> [t1 t2], neutral ==; lamp: load -> [common], neutral ==
+ *  7 four-way                   travelers in -> [t1 t2], travelers on -> [t3 t4], neutrals ==
+ *  8 fan and light              feed: line -> [line], neutral ==; one cable: fan -> [fan], light -> [light], neutral ==
+ *  9 half-switched receptacle   line -> [hot], switched -> [hot2], neutral -> [neutral]
+ * 10 240 V pair                 two lines -> [a1 a2], two loads -> [b1 b2], no neutral
+ * 11 ceiling-fed drop           one cable: permanent live -> [a], switched live -> [b]; earth on the box
+ * 12 live looped at the switch  in and out: lives == by a tail to [a], neutrals ==; lamp: -> [b]
+ * 13 two-way, three-core        one cable of three: commons linked -> [common], strappers -> [t1 t2]
+ * 14 one live, one wire a load  modular: mains: live -> [a], neutral ==; lamp: wire -> [b], neutral ==
  */
-export type PresetId = 'power-at-switch' | 'switch-loop' | 'feed-through' | 'three-way-line' | 'three-way-load';
+export type PresetId =
+  | 'power-at-switch'
+  | 'switch-loop'
+  | 'loop-with-neutral'
+  | 'feed-through'
+  | 'three-way-line'
+  | 'three-way-load'
+  | 'four-way'
+  | 'fan-light'
+  | 'half-receptacle'
+  | 'pair-240'
+  | 'ceiling-drop'
+  | 'live-looped'
+  | 'two-way-three-core'
+  | 'module-wire';
 
 export interface Preset {
   id: PresetId;
@@ -18,25 +41,103 @@ export interface Preset {
   /** What the installer sees that tells this box from the others. */
   sign: string;
   existing: ExistingDevice;
+  practices: readonly PracticeId[];
 }
 
+const AMERICA: readonly PracticeId[] = ['us', 'ca'];
+
 export const PRESETS: readonly Preset[] = [
-  { id: 'power-at-switch', name: 'Power at the switch', sign: 'Two cables, whites joined behind the switch', existing: 'single-pole' },
-  { id: 'switch-loop', name: 'Switch loop', sign: 'One cable, both conductors on the switch', existing: 'single-pole' },
-  { id: 'feed-through', name: 'Feed-through', sign: 'Three cables, a tail from the black joint to the switch', existing: 'single-pole' },
+  {
+    id: 'power-at-switch',
+    name: 'Power at the switch',
+    sign: 'Two cables, neutrals joined behind the switch',
+    existing: 'single-pole',
+    practices: ['us', 'ca', 'gb', 'modular'],
+  },
+  { id: 'switch-loop', name: 'Switch loop', sign: 'One cable, both conductors on the switch', existing: 'single-pole', practices: AMERICA },
+  {
+    id: 'loop-with-neutral',
+    name: 'Loop with neutral',
+    sign: 'One cable of three, the white capped',
+    existing: 'single-pole',
+    practices: AMERICA,
+  },
+  {
+    id: 'feed-through',
+    name: 'Feed-through',
+    sign: 'Three cables, a tail from the black joint to the switch',
+    existing: 'single-pole',
+    practices: AMERICA,
+  },
   {
     id: 'three-way-line',
     name: 'Three-way, line side',
     sign: 'Feed on the odd screw, three conductors to the far switch',
     existing: 'three-way',
+    practices: AMERICA,
   },
   {
     id: 'three-way-load',
     name: 'Three-way, load side',
     sign: 'Lamp on the odd screw, three conductors from the far switch',
     existing: 'three-way',
+    practices: AMERICA,
+  },
+  {
+    id: 'four-way',
+    name: 'Four-way, in the middle',
+    sign: 'Two cables of three, four screws in pairs',
+    existing: 'four-way',
+    practices: AMERICA,
+  },
+  {
+    id: 'fan-light',
+    name: 'Fan and light, two wires',
+    sign: 'A cable of three to the fan, black and red on the control',
+    existing: 'fan-light',
+    practices: AMERICA,
+  },
+  {
+    id: 'half-receptacle',
+    name: 'Half-switched receptacle',
+    sign: 'The tab broken off on the hot side',
+    existing: 'receptacle',
+    practices: AMERICA,
+  },
+  {
+    id: 'pair-240',
+    name: '240 V pair',
+    sign: 'Four conductors on a double-pole switch, no neutral',
+    existing: 'double-pole',
+    practices: AMERICA,
+  },
+  { id: 'ceiling-drop', name: 'Ceiling-fed drop', sign: 'One cable from the rose, no neutral', existing: 'single-pole', practices: ['gb'] },
+  {
+    id: 'live-looped',
+    name: 'Live looped at the switch',
+    sign: 'Lives joined in and out, neutrals joined through',
+    existing: 'single-pole',
+    practices: ['gb'],
+  },
+  {
+    id: 'two-way-three-core',
+    name: 'Two-way, three-core',
+    sign: 'One cable of three to the far switch, all on the switch',
+    existing: 'three-way',
+    practices: ['gb'],
+  },
+  {
+    id: 'module-wire',
+    name: 'One live in, one wire a load',
+    sign: 'Live and neutral in, a wire to each load',
+    existing: 'single-pole',
+    practices: ['modular'],
   },
 ];
+
+export function presetsFor(practice: PracticeId): Preset[] {
+  return PRESETS.filter((preset) => preset.practices.includes(practice));
+}
 
 /** What a preset puts into a box; the installer corrects it. Labels are proposals of the preset and not part of it. */
 export type PresetContents = Pick<Box, 'cables' | 'conductors' | 'joints' | 'positions' | 'labels'>;
@@ -112,6 +213,86 @@ export function presetContents(
       wire(drop, colours.ground, { boxScrew: true });
       break;
     }
+    case 'loop-with-neutral': {
+      const drop = cable('drop');
+      wire(drop, colours.line, on('a'));
+      wire(drop, colours.travelers[1], on('b'));
+      wire(drop, colours.neutral, { capped: true });
+      wire(drop, colours.ground, { boxScrew: true });
+      break;
+    }
+    case 'four-way': {
+      const [one, two] = [cable('from one switch'), cable('to the other')];
+      const [neutrals, grounds] = [joint(), joint()];
+      for (const [pair, terminals] of [
+        [one, ['t1', 't2']],
+        [two, ['t3', 't4']],
+      ] as const) {
+        wire(pair, colours.travelers[0], on(terminals[0]));
+        wire(pair, colours.travelers[1], on(terminals[1]));
+        wire(pair, colours.neutral, neutrals);
+        wire(pair, colours.ground, grounds);
+      }
+      break;
+    }
+    case 'fan-light': {
+      const [feed, fan] = [cable('feed'), cable('fan')];
+      const [neutrals, grounds] = [joint(), joint()];
+      wire(feed, colours.line, on('line'));
+      wire(feed, colours.neutral, neutrals);
+      wire(feed, colours.ground, grounds);
+      wire(fan, colours.load, on('fan'));
+      wire(fan, colours.travelers[1], on('light'));
+      wire(fan, colours.neutral, neutrals);
+      wire(fan, colours.ground, grounds);
+      break;
+    }
+    case 'half-receptacle': {
+      const supply = cable('from the switch');
+      wire(supply, colours.line, on('hot'));
+      wire(supply, colours.travelers[1], on('hot2'));
+      wire(supply, colours.neutral, on('neutral'));
+      wire(supply, colours.ground, on('ground'));
+      break;
+    }
+    case 'pair-240': {
+      const [feed, heater] = [cable('feed'), cable('heater')];
+      const grounds = joint();
+      wire(feed, colours.line, on('a1'));
+      wire(feed, colours.travelers[1], on('a2'));
+      wire(feed, colours.ground, grounds);
+      wire(heater, colours.load, on('b1'));
+      wire(heater, colours.travelers[1], on('b2'));
+      wire(heater, colours.ground, grounds);
+      break;
+    }
+    case 'ceiling-drop': {
+      const drop = cable('drop');
+      wire(drop, colours.line, on('a'));
+      wire(drop, colours.neutral, on('b'));
+      wire(drop, colours.ground, { boxScrew: true });
+      break;
+    }
+    case 'two-way-three-core': {
+      const link = cable('far switch');
+      wire(link, 'brown', on('common'));
+      wire(link, 'black', on('t1'));
+      wire(link, 'grey', on('t2'));
+      wire(link, colours.ground, { boxScrew: true });
+      break;
+    }
+    case 'module-wire': {
+      const [mains, lamp] = [cable('mains'), cable('lamp')];
+      const [neutrals, grounds] = [joint(), joint()];
+      wire(mains, colours.line, on('a'));
+      wire(mains, colours.neutral, neutrals);
+      wire(mains, colours.ground, grounds);
+      wire(lamp, colours.load, on('b'));
+      wire(lamp, colours.neutral, neutrals);
+      wire(lamp, colours.ground, grounds);
+      break;
+    }
+    case 'live-looped':
     case 'feed-through': {
       const [feed, onward, lamp] = [cable('feed'), cable('onward'), cable('lamp')];
       const [lines, neutrals, grounds] = [joint(), joint(), joint()];
@@ -141,7 +322,13 @@ export function presetContents(
     }
   }
   const { existing } = PRESETS.find((entry) => entry.id === preset) as Preset;
-  contents.positions.push({ index, existing, loadIds, need: { smart: true } });
+  contents.positions.push({
+    index,
+    existing,
+    loadIds,
+    need: { smart: true },
+    ...(preset === 'half-receptacle' ? { breakOff: 'hot' as const } : {}),
+  });
   return contents;
 }
 

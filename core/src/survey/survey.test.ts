@@ -20,7 +20,7 @@ import {
 } from './corrections.js';
 import { labelContext } from './label-context.js';
 import { newBox, repeatedBox } from './new-box.js';
-import { labelFor, PRESETS, presetContents, usualSize } from './presets.js';
+import { labelFor, PRESETS, presetContents, presetsFor, usualSize } from './presets.js';
 
 const ids = () => {
   let serial = 0;
@@ -43,7 +43,7 @@ describe.each(PracticeId.options)('in %s', (practice) => {
     expect(problems(jobWith(newBox('b1', 'r1', 'Hall', 1, practice, []), practice))).toEqual([]);
   });
 
-  test.each(PRESETS.map((preset) => preset.id))('%s is a whole box, in any position', (preset) => {
+  test.each(presetsFor(practice).map((preset) => preset.id))('%s is a whole box, in any position', (preset) => {
     const box = {
       ...newBox('b1', 'r1', 'Hall', 1, practice, []),
       ...presetContents(preset, practice, usualSize(practice, 20), [], ids(), 3),

@@ -11,7 +11,7 @@ import type { PracticeId, Role } from '../job/schema/primitives.js';
 import type { Box, Reading } from '../job/schema/survey.js';
 import { missingPrior } from '../practice/instruments.js';
 import { newBox } from '../survey/new-box.js';
-import { PRESETS, presetContents } from '../survey/presets.js';
+import { presetContents, presetsFor } from '../survey/presets.js';
 import type { Random } from './random.js';
 
 /** A made-up box whose wiring only the test knows: it answers readings as instruments would. */
@@ -63,7 +63,9 @@ export function hiddenBox(random: Random, practice: PracticeId, positions: numbe
     positions: [],
   };
   for (let index = 1; index <= positions; index++) {
-    const usual = PRESETS.filter((preset) => positions === 1 || !preset.id.startsWith('three-way'));
+    const usual = presetsFor(practice).filter(
+      (preset) => positions === 1 || (preset.existing !== 'three-way' && preset.existing !== 'four-way'),
+    );
     const made = presetContents(random.pick(usual).id, practice, '14AWG', [`l${index}`], newId, index);
     box = {
       ...box,

@@ -6,7 +6,7 @@ import { newBox } from '../survey/new-box.js';
 import { labelFor, PRESETS, type PresetId, presetContents } from '../survey/presets.js';
 import type { Random } from './random.js';
 
-const ROLES: Record<PresetId, Parameters<typeof labelFor>[1][]> = {
+const ROLES: Partial<Record<PresetId, Parameters<typeof labelFor>[1][]>> = {
   'power-at-switch': ['line', 'neutral', 'ground', 'load', 'neutral', 'ground'],
   'switch-loop': ['line', 'load', 'ground'],
   'feed-through': ['line', 'neutral', 'ground', 'line-on', 'neutral', 'ground', 'load', 'neutral', 'ground'],
@@ -42,11 +42,11 @@ export function randomHouse(random: Random, boxes: number, catalogue: Catalogue)
   }));
   const made = Array.from({ length: boxes }, (_, index): Box => {
     const circuit = random.pick(circuits);
-    const preset = random.pick(PRESETS).id;
+    const preset = random.pick(PRESETS.filter((entry) => ROLES[entry.id] !== undefined)).id;
     const contents = presetContents(preset, 'us', circuit.amps > 15 ? '12AWG' : '14AWG', [`l${index}`], newId);
     let traveler = 0;
     const labels = contents.conductors.flatMap((conductor, at) => {
-      const role = ROLES[preset][at];
+      const role = ROLES[preset]?.[at];
       if (!role || !random.chance(0.95)) return [];
       if (role === 'traveler') traveler += 1;
       return [labelFor(conductor.id, role, { loadIds: [`l${index}`], circuitIds: [circuit.id], groupId: undefined, traveler })];

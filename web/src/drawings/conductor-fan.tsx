@@ -1,8 +1,7 @@
-import { type Box, type Label, labelsOf, type Words } from '@inventario/core';
+import { type Box, COLOUR_WORDS, type Label, labelsOf, type Words } from '@inventario/core';
 import { Plus } from 'lucide-react';
 import { classes } from '../ui/classes.js';
 import { type FanColumn, type FanLayout, fanLayout } from './fan-layout.js';
-import { COLOUR_NAMES } from './insulation.js';
 import { RoleMark } from './role-mark.js';
 import { Strand } from './strand.js';
 
@@ -223,5 +222,5 @@ export function inWords(column: FanColumn, label: Label | undefined, words: Word
   });
   const where = ends.length > 0 ? ends.join(' and ') : 'passes through';
   const role = column.made ? 'made here' : words.roles[label?.role ?? 'unknown'];
-  return `${COLOUR_NAMES[conductor.colour]}, ${conductor.size.replace('AWG', ' AWG').replace('mm2', ' mm²')}, ${where}: ${role}`;
+  return `${COLOUR_WORDS[conductor.colour]}, ${conductor.size.replace('AWG', ' AWG').replace('mm2', ' mm²')}, ${where}: ${role}`;
 }

@@ -22,7 +22,7 @@ const NOTHING = { devices: [], hubs: [], parts: [], connectors: [], enclosures: 
 let serial = 0;
 const newId = () => `id${++serial}`;
 
-function boxOf(practice: PracticeId, preset = PRESETS[2]?.id ?? 'feed-through'): { job: Job; box: Box } {
+function boxOf(practice: PracticeId, preset: (typeof PRESETS)[number]['id'] = 'feed-through'): { job: Job; box: Box } {
   const box = { ...newBox('b1', 'r1', 'Hall', 1, practice, []), ...presetContents(preset, practice, '14AWG', [], newId) };
   return { job: { ...newJob('j', 'Job', practice, undefined, NOTHING), boxes: [box] }, box };
 }

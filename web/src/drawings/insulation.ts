@@ -18,21 +18,3 @@ export const INSULATION: Record<Colour, string> = {
   bare: '#c5854a',
   unknown: 'transparent',
 };
-
-export const COLOUR_NAMES: Record<Colour, string> = {
-  black: 'black',
-  white: 'white',
-  red: 'red',
-  blue: 'blue',
-  brown: 'brown',
-  grey: 'grey',
-  yellow: 'yellow',
-  orange: 'orange',
-  purple: 'purple',
-  pink: 'pink',
-  tan: 'tan',
-  green: 'green',
-  'green-yellow': 'green-yellow',
-  bare: 'bare',
-  unknown: 'colour unknown',
-};

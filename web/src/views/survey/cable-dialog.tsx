@@ -1,8 +1,7 @@
-import { type Box, type Colour, withoutCable } from '@inventario/core';
+import { type Box, COLOUR_WORDS, type Colour, withoutCable } from '@inventario/core';
 import { Trash2 } from 'lucide-react';
 import { newId } from '../../data/ids.js';
 import { useJob } from '../../data/job-context.js';
-import { COLOUR_NAMES } from '../../drawings/insulation.js';
 import { Swatch } from '../../drawings/strand.js';
 import { Button } from '../../ui/button.js';
 import { Dialog } from '../../ui/dialog.js';
@@ -39,10 +38,10 @@ export function CableDialog({ box, cableId, change, onClose }: { box: Box; cable
         <fieldset>
           <legend className="mb-1 text-sm font-semibold text-soft">Add a conductor of this colour</legend>
           <div className="flex flex-wrap gap-1">
-            {(Object.keys(COLOUR_NAMES) as Colour[]).map((colour) => (
+            {(Object.keys(COLOUR_WORDS) as Colour[]).map((colour) => (
               <Button key={colour} onClick={() => add(colour)}>
                 <Swatch colour={colour} />
-                {COLOUR_NAMES[colour]}
+                {COLOUR_WORDS[colour]}
               </Button>
             ))}
           </div>

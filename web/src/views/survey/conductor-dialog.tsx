@@ -1,6 +1,7 @@
 import {
   type At,
   type Box,
+  COLOUR_WORDS,
   type Colour,
   type Conductor,
   existingTerminals,
@@ -14,7 +15,6 @@ import {
 import { Trash2 } from 'lucide-react';
 import { newId } from '../../data/ids.js';
 import { useJob } from '../../data/job-context.js';
-import { COLOUR_NAMES } from '../../drawings/insulation.js';
 import { Swatch } from '../../drawings/strand.js';
 import { Button } from '../../ui/button.js';
 import { Pick, Segments } from '../../ui/choice.js';
@@ -23,9 +23,9 @@ import { NumberField, TextField } from '../../ui/field.js';
 import { Toggle } from '../../ui/toggle.js';
 import type { ChangeBox } from './change-box.js';
 
-const COLOURS = (Object.keys(COLOUR_NAMES) as Colour[]).map((value) => ({
+const COLOURS = (Object.keys(COLOUR_WORDS) as Colour[]).map((value) => ({
   value,
-  label: COLOUR_NAMES[value],
+  label: COLOUR_WORDS[value],
   picture: <Swatch colour={value} />,
 }));
 const AWG: WireSize[] = ['18AWG', '16AWG', '14AWG', '12AWG', '10AWG', '8AWG', '6AWG'];

@@ -1,7 +1,6 @@
-import { type Box, type Conductor, labelsOf, type Role, type Words, withLabel } from '@inventario/core';
+import { type Box, COLOUR_WORDS, type Conductor, labelsOf, type Role, type Words, withLabel } from '@inventario/core';
 import { Check, Pencil } from 'lucide-react';
 import { useJob } from '../../data/job-context.js';
-import { COLOUR_NAMES } from '../../drawings/insulation.js';
 import { RoleMark } from '../../drawings/role-mark.js';
 import { Swatch } from '../../drawings/strand.js';
 import { Button } from '../../ui/button.js';
@@ -41,7 +40,7 @@ export function ConductorTray({ box, held, words, change, onLabel, onCorrect, on
       <div className="flex items-center gap-2">
         <Swatch colour={held.colour} />
         <span className="mr-auto font-semibold">
-          {COLOUR_NAMES[held.colour]}, {held.size.replace('AWG', ' AWG').replace('mm2', ' mm²')}
+          {COLOUR_WORDS[held.colour]}, {held.size.replace('AWG', ' AWG').replace('mm2', ' mm²')}
           {made && ', made in the box'}
         </span>
         <Button icon={Pencil} onClick={onCorrect}>

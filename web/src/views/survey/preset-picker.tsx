@@ -2,9 +2,9 @@ import {
   type Box,
   type JobLookup,
   type Position,
-  PRESETS,
   type PresetId,
   presetContents,
+  presetsFor,
   usualSize,
   type WireSize,
 } from '@inventario/core';
@@ -39,7 +39,13 @@ export function PresetPicker({
       conductors: [...box.conductors, ...made.conductors],
       joints: [...box.joints, ...made.joints],
       positions: box.positions.map((entry) =>
-        entry.index === position.index ? { ...entry, existing: made.positions[0]?.existing ?? entry.existing } : entry,
+        entry.index === position.index
+          ? {
+              ...entry,
+              existing: made.positions[0]?.existing ?? entry.existing,
+              ...(made.positions[0]?.breakOff ? { breakOff: made.positions[0].breakOff } : {}),
+            }
+          : entry,
       ),
     });
   };
@@ -59,7 +65,7 @@ export function PresetPicker({
         />
       )}
       <div className="grid gap-2 sm:grid-cols-2 xl:grid-cols-3">
-        {PRESETS.map((preset) => (
+        {presetsFor(job.practice).map((preset) => (
           <button
             key={preset.id}
             type="button"
