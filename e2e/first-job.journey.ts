@@ -71,7 +71,7 @@ test('from a new job to a paired device, a board, a file out and in again', asyn
   });
 
   await test.step('pair it: the wrong band fails, the second try joins, both are kept', async () => {
-    await house.switchOn('4');
+    await house.switched('4', 'on');
     await house.go('Pair');
     await page.getByRole('radio', { name: '5 GHz', exact: true }).click();
     await page

@@ -57,13 +57,14 @@ export class House {
     await expect(this.page.getByText('All sent')).toBeAttached();
   }
 
-  async go(view: 'Board' | 'House' | 'Pair'): Promise<void> {
+  async go(view: 'Board' | 'House' | 'Panel' | 'Pair'): Promise<void> {
     await this.page.getByRole('navigation', { name: 'Phases' }).getByRole('link', { name: view }).click();
   }
 
-  async switchOn(breaker: string): Promise<void> {
+  /** Records a switching on the power bar. */
+  async switched(breaker: string, state: 'on' | 'off'): Promise<void> {
     await this.page.getByRole('button', { name: new RegExp(`breaker ${breaker},`) }).click();
-    await this.page.getByRole('button', { name: 'Switched on' }).click();
-    await expect(this.page.getByRole('region', { name: 'Power' })).toContainText(`${breaker} on`);
+    await this.page.getByRole('button', { name: `Switched ${state}` }).click();
+    await expect(this.page.getByRole('region', { name: 'Power' })).toContainText(`${breaker} ${state}`);
   }
 }

@@ -42,4 +42,44 @@ export class Survey {
   reckoning() {
     return this.page.getByRole('complementary', { name: 'Reckoning' });
   }
+
+  /** From saying what conductors are to reading them, and back. */
+  async mode(mode: 'read it' | 'say what it is'): Promise<void> {
+    await this.page.getByRole('radio', { name: mode }).click();
+  }
+
+  async stands(how: string): Promise<void> {
+    await this.pick('The box stands', how);
+  }
+
+  async hold(at: number): Promise<void> {
+    const conductor = this.conductors().nth(at);
+    if ((await conductor.getAttribute('aria-pressed')) === 'false') await conductor.click();
+  }
+
+  /** Switches the box's switch by what the drawing beside the readings shows. */
+  async switchTo(state: 'on' | 'off'): Promise<void> {
+    await this.page.getByRole('radiogroup', { name: 'Switch', exact: true }).getByRole('radio', { name: state, exact: true }).click();
+  }
+
+  /** A number on the pad, key by key. */
+  async meter(instrument: 'volts, low Z' | 'ohms', digits: string): Promise<void> {
+    await this.page.getByRole('radio', { name: instrument, exact: true }).click();
+    await this.page.getByLabel(/^(Voltage|Resistance), /).fill(digits);
+    await this.page.getByRole('button', { name: /^Record / }).click();
+  }
+
+  async standClear(): Promise<void> {
+    const steps = this.page.getByRole('group', { name: /hands off/ }).getByRole('checkbox');
+    for (const step of await steps.all()) await step.check();
+    await this.page.getByRole('button', { name: 'Done: read it from here' }).click();
+  }
+
+  async proveDead(volts: string): Promise<void> {
+    const proof = this.reckoning();
+    await proof.getByLabel('Tester on its known source, before and after').fill(volts);
+    await proof.getByRole('button', { name: 'Proved at the face' }).click();
+    await proof.getByLabel('Tester on its known source, before and after').fill(volts);
+    await proof.getByRole('button', { name: 'Proved, device out' }).click();
+  }
 }

@@ -2,7 +2,7 @@ import type { Wiring } from '../identify/problem.js';
 import type { Arrangement, Problem } from '../identify/vocabulary.js';
 
 /** A contact between two groups that a switch closes in one of its states. */
-export interface Contact {
+interface Contact {
   from: number;
   to: number;
   position: number;

@@ -3,7 +3,7 @@ import { colourPrior, ODDS, patternsOf, SINGLE_WEIGHT } from './priors.js';
 import type { CablePattern, CoreClass, Explanation, FarKind, Problem, SwitchPosition } from './vocabulary.js';
 
 /** The most structures that are looked at; beyond it the result says that the cap was reached. */
-export const CAP = 60_000;
+const CAP = 60_000;
 /** A structure this much less likely than the likeliest could be is left out; readings cannot bring it back within 1e-9. */
 const NEGLIGIBLE = 1e-13;
 

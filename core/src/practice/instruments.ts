@@ -1,9 +1,9 @@
 import type { LoadKind, PracticeId } from '../job/schema/primitives.js';
 
 /** What volts are told apart by: under 3 V, shares of the supply, the supply itself, line to line, anything else. */
-export const VOLT_BANDS = ['under-3', 'to-5%', 'to-30%', 'to-60%', 'to-92%', 'supply', 'line-to-line', 'other'] as const;
+const VOLT_BANDS = ['under-3', 'to-5%', 'to-30%', 'to-60%', 'to-92%', 'supply', 'line-to-line', 'other'] as const;
 export type VoltBand = (typeof VOLT_BANDS)[number];
-export const OHM_BANDS = ['to-1', 'to-5', 'to-50', 'to-2000', 'above', 'open'] as const;
+const OHM_BANDS = ['to-1', 'to-5', 'to-50', 'to-2000', 'above', 'open'] as const;
 export type OhmBand = (typeof OHM_BANDS)[number];
 
 /** Nominal supply and the band that counts as supply when the tester's known source was not recorded, V. */
@@ -15,13 +15,13 @@ export const SUPPLY: Record<PracticeId, { nominal: number; from: number; to: num
 };
 
 /** Within this share of the voltage recorded when the tester was proved counts as supply. */
-export const PROVED_SHARE = 0.05;
+const PROVED_SHARE = 0.05;
 const FLOOR = 0.001;
 
 export type Row<Band extends string> = Readonly<Record<Band, number>>;
 
 /** A row sums to 1: what is not named spreads evenly over the rest, nothing is under the floor. */
-export function row<Band extends string>(bands: readonly Band[], named: Partial<Record<Band, number>>): Row<Band> {
+function row<Band extends string>(bands: readonly Band[], named: Partial<Record<Band, number>>): Row<Band> {
   const rest = 1 - bands.reduce((sum, band) => sum + (named[band] ?? 0), 0);
   const others = bands.filter((band) => named[band] === undefined).length;
   const raw = bands.map((band) => Math.max(FLOOR, named[band] ?? Math.max(0, rest) / Math.max(1, others)));

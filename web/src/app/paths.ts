@@ -5,5 +5,7 @@ export const paths = {
   house: (jobId: string) => `/jobs/${jobId}/house`,
   box: (jobId: string, boxId: string) => `/jobs/${jobId}/box/${boxId}`,
   place: (jobId: string, boxId: string, position: number) => `/jobs/${jobId}/box/${boxId}/choose/${position}`,
+  flags: (jobId: string, boxId: string) => `/jobs/${jobId}/box/${boxId}/flags`,
+  panel: (jobId: string) => `/jobs/${jobId}/panel`,
   pair: (jobId: string) => `/jobs/${jobId}/pair`,
 };

@@ -14,6 +14,8 @@ export const routes: RouteObject[] = [
       { path: 'house', lazy: async () => ({ Component: (await import('../views/house/house.js')).HouseView }) },
       { path: 'box/:boxId', lazy: async () => ({ Component: (await import('../views/survey/survey.js')).SurveyView }) },
       { path: 'box/:boxId/choose/:position', lazy: async () => ({ Component: (await import('../views/choose/choose.js')).ChooseView }) },
+      { path: 'box/:boxId/flags', lazy: async () => ({ Component: (await import('../views/flags/flags.js')).FlagsView }) },
+      { path: 'panel', lazy: async () => ({ Component: (await import('../views/panel/panel.js')).PanelView }) },
       { path: 'pair', lazy: async () => ({ Component: (await import('../views/pair/pair.js')).PairView }) },
     ],
   },

@@ -4,11 +4,19 @@ import {
   type BoxProgress,
   boxProgress,
   type Candidate,
+  conflictWords,
+  type Identification,
+  identifyBox,
   type Job,
   type JobLookup,
   lookup,
   matchPlace,
+  type NextTest,
+  nextTestWhy,
+  noteWords,
   type RecordChange,
+  readingWords,
+  reasonWords,
   sameJson,
   sentence,
 } from '@inventario/core';
@@ -26,6 +34,14 @@ export interface BoxReckoning {
   progress: BoxProgress;
 }
 
+/** What the readings say of a box, with its sentences. */
+export interface Identified extends Omit<Identification, 'conductors' | 'conflicts' | 'next' | 'notes'> {
+  conductors: (Identification['conductors'][number] & { reason: string })[];
+  conflicts: (Identification['conflicts'][number] & { message: string })[];
+  next: (NextTest & { says: string; because: string })[];
+  notes: (Identification['notes'][number] & { message: string })[];
+}
+
 export interface HouseNews {
   key: string;
   /** Every box there is, in the job's order. */
@@ -38,6 +54,7 @@ const told = new Map<string, BoxReckoning>();
 let job: Job | undefined;
 let key = '';
 const assessments = new WeakMap<object, { inputs: unknown[]; result: BoxAssessment }>();
+const identified = new WeakMap<object, { inputs: unknown[]; result: Identified }>();
 const planned = new WeakMap<object, { inputs: unknown[]; result: BoxAssessment }>();
 
 /** Recomputes a box only when something its figures rest on is another object than before. */
@@ -87,6 +104,30 @@ const engines = {
       news.push(reckoning);
     }
     return { key, boxIds: job.boxes.map((box) => box.id), news };
+  },
+
+  identify(boxId: string): Identified | null {
+    if (!job) throw new Error('No job was given to the worker yet: call update first');
+    const known = lookup(job);
+    const box = known.boxes.get(boxId);
+    if (!box) return null;
+    const inputs = [job.circuits, job.loads, job.groups, job.runs, job.selections, job.events, job.practice];
+    const kept = identified.get(box);
+    if (kept?.inputs.every((input, at) => input === inputs[at])) return kept.result;
+    const result = identifyBox(box, known);
+    const inWords: Identified = {
+      ...result,
+      conductors: result.conductors.map((conductor) => ({ ...conductor, reason: reasonWords(box, known, conductor) })),
+      conflicts: result.conflicts.map((conflict) => ({ ...conflict, message: conflictWords(box, known, conflict) })),
+      next: result.next.map((next) => ({
+        ...next,
+        says: readingWords(box, known, { ...next, position: next.position ?? undefined }),
+        because: nextTestWhy(box, known, next),
+      })),
+      notes: result.notes.map((note) => ({ ...note, message: noteWords(note) })),
+    };
+    identified.set(box, { inputs, result: inWords });
+    return inWords;
   },
 
   place(boxId: string, index: number): JudgedDevice[] {

@@ -3,7 +3,7 @@ import { useQueryClient } from '@tanstack/react-query';
 import { type Remote, wrap } from 'comlink';
 import { createContext, type ReactNode, useContext, useEffect, useMemo, useRef, useState, useSyncExternalStore } from 'react';
 import { ApiError } from './api.js';
-import type { BoxReckoning, Engines, HouseNews, JudgedDevice } from './engines.worker.js';
+import type { BoxReckoning, Engines, HouseNews, Identified, JudgedDevice } from './engines.worker.js';
 import { thisDevice } from './ids.js';
 import { JobSession, type SessionState } from './job-session.js';
 import { pendingLog } from './pending-log.js';
@@ -166,6 +166,14 @@ export function useJob(): OpenJob {
 export function useHouse(): House | null {
   const { house } = useJobContext();
   return useSyncExternalStore(house.subscribe, house.get);
+}
+
+/** What the readings say of one box. */
+export function useIdentified(boxId: string): Identified | null {
+  const { engines, synced, session } = useJobContext();
+  const { job } = useSyncExternalStore(session.subscribe, session.state);
+  const key = useMemo(() => ({ job, boxId }), [job, boxId]);
+  return useLatest(key, () => synced.current.then(() => engines.identify(boxId)));
 }
 
 /** Every device at one place, judged. */

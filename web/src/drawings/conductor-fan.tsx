@@ -1,4 +1,4 @@
-import { type Box, COLOUR_WORDS, type Label, labelsOf, type Words } from '@inventario/core';
+import { type Box, COLOUR_WORDS, type Label, labelsOf, type Role, type Words } from '@inventario/core';
 import { Plus } from 'lucide-react';
 import { classes } from '../ui/classes.js';
 import { type FanColumn, type FanLayout, fanLayout } from './fan-layout.js';
@@ -12,9 +12,19 @@ const MARKS = 46;
 const BUS = 24;
 const DEVICE = 46;
 
+/** What the readings make of a conductor. */
+export interface SaidRole {
+  role: Role;
+  grade: 'guess' | 'indicated' | 'confirmed';
+}
+
 interface FanProps {
   box: Box;
   words: Words;
+  /** What the readings say, by conductor; absent while it is worked out. */
+  said?: ReadonlyMap<string, SaidRole>;
+  /** Conductors the next test reads, where the instrument goes. */
+  probes?: readonly string[];
   /** The conductor in hand. */
   held: string | null;
   onHold: (conductorId: string) => void;
@@ -23,7 +33,7 @@ interface FanProps {
 }
 
 /** Every conductor in its real colour from its cable to where it ends; each is a button, and says in words what the drawing shows. */
-export function ConductorFan({ box, words, held, onHold, onCable }: FanProps) {
+export function ConductorFan({ box, words, said, probes = [], held, onHold, onCable }: FanProps) {
   const layout = fanLayout(box);
   const labels = labelsOf(box);
   const busTop = CABLE + STRANDS + MARKS;
@@ -138,7 +148,7 @@ export function ConductorFan({ box, words, held, onHold, onCable }: FanProps) {
               key={id}
               type="button"
               aria-pressed={held === id}
-              aria-label={inWords(column, label, words, layout)}
+              aria-label={inWords(column, label, words, layout, said?.get(id))}
               data-conductor={id}
               onClick={() => onHold(id)}
               className={classes(
@@ -147,17 +157,37 @@ export function ConductorFan({ box, words, held, onHold, onCable }: FanProps) {
               )}
               style={{ left: column.at * COLUMN + 1, top: CABLE, width: COLUMN - 2, height: STRANDS + MARKS }}
             >
-              {column.made ? (
-                <span className="mb-1 text-xs text-soft">tail</span>
-              ) : (
-                <RoleMark role={label?.role ?? 'unknown'} traveler={label?.traveler} size={34} />
+              {probes.includes(id) && (
+                <svg aria-hidden="true" viewBox="0 0 20 20" className="absolute top-1 size-5 text-ink">
+                  <path d="M10 18L4 4h12z" fill="var(--sheet)" stroke="currentColor" strokeWidth="2.4" />
+                  <text x="10" y="12" textAnchor="middle" fontSize="8" fontWeight="700" fill="currentColor">
+                    {probes.indexOf(id) + 1}
+                  </text>
+                </svg>
               )}
+              {column.made ? <span className="mb-1 text-xs text-soft">tail</span> : <ColumnMark label={label} said={said?.get(id)} />}
             </button>
           );
         })}
       </div>
     </div>
   );
+}
+
+/** The installer's flag, else what the readings say; a flag against the evidence is marked. */
+function ColumnMark({ label, said }: { label: Label | undefined; said: SaidRole | undefined }) {
+  if (label) {
+    const against = said !== undefined && said.grade !== 'guess' && said.role !== label.role;
+    return (
+      <span className="relative">
+        <RoleMark role={label.role} traveler={label.traveler} size={34} />
+        {against && (
+          <span className="absolute -top-2 -right-2 rounded-full border-2 border-ink bg-sheet px-1 text-xs leading-tight font-bold">≠</span>
+        )}
+      </span>
+    );
+  }
+  return <RoleMark role={said?.role ?? 'unknown'} size={34} certainty={said?.grade ?? 'labelled'} />;
 }
 
 /** Where a conductor leaves its sheath: drawn together at the cable's middle, as they do. */
@@ -212,7 +242,7 @@ function ColumnDrawing({
 }
 
 /** `black, 14 AWG, on terminal a of position 1: line`. The drawing in words. */
-export function inWords(column: FanColumn, label: Label | undefined, words: Words, layout: FanLayout): string {
+export function inWords(column: FanColumn, label: Label | undefined, words: Words, layout: FanLayout, said?: SaidRole): string {
   const { conductor } = column;
   const ends = column.ends.map((end) => {
     const joint = layout.joints.find((entry) => entry.jointId === end.joint);
@@ -221,6 +251,15 @@ export function inWords(column: FanColumn, label: Label | undefined, words: Word
     return end.boxScrew ? 'on the box' : 'capped';
   });
   const where = ends.length > 0 ? ends.join(' and ') : 'passes through';
-  const role = column.made ? 'made here' : words.roles[label?.role ?? 'unknown'];
+  const told = label
+    ? words.roles[label.role]
+    : said && said.grade !== 'guess'
+      ? `${words.roles[said.role]}, ${said.grade} by readings`
+      : words.roles.unknown;
+  const against =
+    label && said && said.grade !== 'guess' && said.role !== label.role
+      ? `, against the readings, which say ${words.roles[said.role]}`
+      : '';
+  const role = column.made ? 'made here' : `${told}${against}`;
   return `${COLOUR_WORDS[conductor.colour]}, ${conductor.size.replace('AWG', ' AWG').replace('mm2', ' mm²')}, ${where}: ${role}`;
 }

@@ -25,19 +25,51 @@ const SHAPES: Record<Role, { d: string; letter: string; dashed?: boolean; x?: nu
   unknown: { d: 'M16 5A11 11 0 1 1 15.99 5Z', letter: '?', dashed: true },
 };
 
-export function RoleMark({ role, traveler, size = 32 }: { role: Role; traveler?: number | undefined; size?: number }) {
-  const { d, letter, dashed, x = 16, y = 21 } = SHAPES[role];
+/** How surely it is meant: a flag the installer set, or what the readings say and how surely. */
+export type Certainty = 'labelled' | 'confirmed' | 'indicated' | 'guess';
+
+/**
+ * Labelled and indicated marks are drawn in line, confirmed ones are filled, guesses are dashed and grey: told by shape, not colour.
+ */
+export function RoleMark({
+  role,
+  traveler,
+  size = 32,
+  certainty = 'labelled',
+}: {
+  role: Role;
+  traveler?: number | undefined;
+  size?: number;
+  certainty?: Certainty;
+}) {
+  const { d, letter, dashed: open, x = 16, y = 21 } = SHAPES[role];
+  const dashed = open || certainty === 'guess';
+  const filled = certainty === 'confirmed';
   return (
-    <svg aria-hidden="true" width={size} height={size} viewBox="0 0 32 32" className="shrink-0">
+    <svg
+      aria-hidden="true"
+      width={size}
+      height={size}
+      viewBox="0 0 32 32"
+      className={certainty === 'guess' ? 'shrink-0 text-soft' : 'shrink-0'}
+    >
       <path
         d={d}
-        fill={dashed ? 'none' : 'var(--sheet)'}
+        fill={filled ? 'currentColor' : dashed ? 'none' : 'var(--sheet)'}
         stroke="currentColor"
         strokeWidth="2.2"
         strokeLinejoin="round"
         strokeDasharray={dashed ? '3.5 3' : undefined}
       />
-      <text x={x} y={y} textAnchor="middle" fontSize="14" fontWeight="700" fill="currentColor" fontFamily="var(--font-sans)">
+      <text
+        x={x}
+        y={y}
+        textAnchor="middle"
+        fontSize="14"
+        fontWeight="700"
+        fill={filled ? 'var(--sheet)' : 'currentColor'}
+        fontFamily="var(--font-sans)"
+      >
         {role === 'traveler' && traveler ? traveler : letter}
       </text>
     </svg>

@@ -2,9 +2,11 @@ import { Disclosure, DisclosureButton, DisclosurePanel } from '@headlessui/react
 import {
   type Box,
   type BoxEnclosure,
+  CONDITION_WORDS,
   contentsAsFound,
   contentsAsPlanned,
   cubicInches,
+  HAZARD_WORDS,
   lengthText,
   millilitres,
   plannedDevices,
@@ -119,6 +121,18 @@ export function BoxPanel({ box, change }: { box: Box; change: ChangeBox }) {
               onNumber={(rssi) => change({ signal: { rssi } }, 'Signal at the box', 'signal')}
             />
           </div>
+          <Ticks
+            legend="Condition"
+            words={CONDITION_WORDS}
+            ticked={box.condition ?? []}
+            onTick={(condition) => change({ condition }, 'Condition')}
+          />
+          <Ticks
+            legend="Hazards: at any of these, stop"
+            words={HAZARDS}
+            ticked={box.hazards ?? []}
+            onTick={(hazards) => change({ hazards }, 'Hazards')}
+          />
         </DisclosurePanel>
       </Disclosure>
       {isRead(box) && (
@@ -193,6 +207,41 @@ function EnclosureInWords({ box, onChange }: { box: Box; onChange: () => void })
         Change the enclosure
       </Button>
     </div>
+  );
+}
+
+const HAZARDS = Object.fromEntries(Object.entries(HAZARD_WORDS).map(([id, { name }]) => [id, name])) as Record<
+  keyof typeof HAZARD_WORDS,
+  string
+>;
+
+function Ticks<Id extends string>({
+  legend,
+  words,
+  ticked,
+  onTick,
+}: {
+  legend: string;
+  words: Record<Id, string>;
+  ticked: readonly Id[];
+  onTick: (ticked: Id[]) => void;
+}) {
+  return (
+    <fieldset>
+      <legend className="mb-1 text-sm font-semibold text-soft">{legend}</legend>
+      <div className="flex flex-wrap gap-1">
+        {(Object.keys(words) as Id[]).map((id) => (
+          <Button
+            key={id}
+            aria-pressed={ticked.includes(id)}
+            kind={ticked.includes(id) ? 'main' : 'plain'}
+            onClick={() => onTick(ticked.includes(id) ? ticked.filter((other) => other !== id) : [...ticked, id])}
+          >
+            {words[id]}
+          </Button>
+        ))}
+      </div>
+    </fieldset>
   );
 }
 

@@ -33,7 +33,7 @@ export function glanceAt(house: House | null, boxId: string): string {
 }
 
 /** What the engines say about the box in hand, the one next action on top. */
-export function BoxReckoning({ box }: { box: Box }) {
+export function BoxReckoning({ box, identify }: { box: Box; identify?: ReactNode }) {
   const { job, known } = useJob();
   const units = useUnits(job.practice);
   const house = useHouse();
@@ -44,6 +44,7 @@ export function BoxReckoning({ box }: { box: Box }) {
   return (
     <div className="flex flex-col gap-4">
       <NextAction box={box} progress={progress} />
+      {identify}
       <Fill title={chosen ? 'Box fill, as found' : 'Box fill'} result={found} units={units} open={!chosen} />
       {chosen && <Fill title="Box fill, as planned" result={planned} units={units} open />}
       <Space result={chosen ? planned : found} units={units} planned={chosen} />

@@ -1,12 +1,13 @@
 import { type Box, type Conductor, labelContext, labelFor, type Role, WORDS, withLabel } from '@inventario/core';
 import { Cable, List, Spline, Waypoints } from 'lucide-react';
-import { useEffect, useState } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import { useShortcuts } from '../../app/shortcuts.js';
 import { newId } from '../../data/ids.js';
-import { useJob } from '../../data/job-context.js';
+import { useIdentified, useJob } from '../../data/job-context.js';
 import { ConductorFan } from '../../drawings/conductor-fan.js';
 import { fanLayout } from '../../drawings/fan-layout.js';
 import { Button } from '../../ui/button.js';
+import { Segments } from '../../ui/choice.js';
 import { CableDialog } from './cable-dialog.js';
 import type { ChangeBox } from './change-box.js';
 import { ConductorDialog } from './conductor-dialog.js';
@@ -14,12 +15,29 @@ import { ConductorTable } from './conductor-table.js';
 import { ConductorTray } from './conductor-tray.js';
 import { nextUntold } from './next-untold.js';
 import { PresetPicker, sizeFor, wantsConductors } from './preset-picker.js';
+import type { Bench } from './reading-state.js';
+import { ReadingTray } from './reading-tray.js';
 
 /** The conductors: fanned out, touched where they are, labelled one after the other. */
-export function ConductorsPanel({ box, change }: { box: Box; change: ChangeBox }) {
+export function ConductorsPanel({
+  box,
+  change,
+  bench,
+  onBench,
+}: {
+  box: Box;
+  change: ChangeBox;
+  bench: Bench;
+  onBench: (bench: Bench) => void;
+}) {
   const { job, known } = useJob();
   const words = WORDS[job.practice];
-  const [heldId, setHeld] = useState<string | null>(null);
+  const identified = useIdentified(box.id);
+  const said = useMemo(() => new Map(identified?.conductors.map((conductor) => [conductor.id, conductor])), [identified]);
+  const heldId = bench.held;
+  const setHeld = (held: string | null) => onBench({ ...bench, held });
+  const reading = bench.mode === 'read';
+  const probes = reading ? (identified?.next[0]?.points ?? []) : [];
   const [correcting, setCorrecting] = useState(false);
   const [cableId, setCable] = useState<string | null>(null);
   const [asTable, setAsTable] = useState(false);
@@ -32,7 +50,7 @@ export function ConductorsPanel({ box, change }: { box: Box; change: ChangeBox }
   }, [heldId]);
 
   const label = (role: Role, traveler?: number) => {
-    if (!held || held.cableId === undefined) return;
+    if (!held || held.cableId === undefined || reading) return;
     const context = labelContext(box, held.id, known);
     const made = labelFor(held.id, role, {
       ...context,
@@ -97,7 +115,19 @@ export function ConductorsPanel({ box, change }: { box: Box; change: ChangeBox }
   return (
     <section aria-label="Conductors" className="rounded-lg border border-rule bg-sheet p-3">
       <div className="mb-2 flex flex-wrap items-center gap-2">
-        <h2 className="mr-auto font-bold">Conductors</h2>
+        <h2 className="font-bold">Conductors</h2>
+        <div className="mr-auto">
+          <Segments
+            label="What to do with a conductor"
+            hideLabel
+            value={bench.mode}
+            options={[
+              { value: 'label', label: 'say what it is' },
+              { value: 'read', label: 'read it' },
+            ]}
+            onChoice={(mode) => onBench({ ...bench, mode })}
+          />
+        </div>
         <Button icon={Cable} onClick={addCable}>
           Cable
         </Button>
@@ -123,9 +153,18 @@ export function ConductorsPanel({ box, change }: { box: Box; change: ChangeBox }
         (asTable ? (
           <ConductorTable box={box} words={words} held={heldId} onHold={setHeld} />
         ) : (
-          <ConductorFan box={box} words={words} held={heldId} onHold={(id) => setHeld(id === heldId ? null : id)} onCable={setCable} />
+          <ConductorFan
+            box={box}
+            words={words}
+            held={heldId}
+            said={said}
+            probes={probes}
+            onHold={(id) => setHeld(id === heldId ? null : id)}
+            onCable={setCable}
+          />
         ))}
-      {held && (
+      {reading && box.conductors.length > 0 && <ReadingTray box={box} bench={bench} onBench={onBench} />}
+      {held && !reading && (
         <ConductorTray
           box={box}
           held={held}
@@ -136,7 +175,7 @@ export function ConductorsPanel({ box, change }: { box: Box; change: ChangeBox }
           onDone={() => setHeld(null)}
         />
       )}
-      {!held && box.conductors.length > 0 && (
+      {!held && !reading && box.conductors.length > 0 && (
         <p className="text-sm text-soft">Touch a conductor to say what it is. Labels are your word: measure before you trust a colour.</p>
       )}
       {box.conductors.length > 0 && box.positions.some((position) => wantsConductors(box, position)) && (

@@ -14,7 +14,10 @@ import { BoxPanel } from './box-panel.js';
 import { BoxReckoning, glanceAt } from './box-reckoning.js';
 import type { ChangeBox } from './change-box.js';
 import { ConductorsPanel } from './conductors-panel.js';
+import { IdentifySection } from './identify-section.js';
 import { PositionPanel } from './position-panel.js';
+import { newBench, setUpFor } from './reading-state.js';
+import { StopCard } from './stop-card.js';
 
 /** What is in this box? */
 export function SurveyView() {
@@ -40,6 +43,7 @@ function BoxSurvey({ box }: { box: Box }) {
   const say = useSay();
   const navigate = useNavigate();
   const [loadFor, setLoadFor] = useState<number | null>(null);
+  const [bench, setBench] = useState(() => newBench(box));
   const name = box.name || 'the box';
   const change: ChangeBox = (more, label, mergeKey) => {
     const hindered = apply(setParts('box', box.id, box, more), `${label} (${name})`, mergeKey && `${box.id}/${mergeKey}`);
@@ -51,7 +55,11 @@ function BoxSurvey({ box }: { box: Box }) {
     say(`${name} is taken out.`, { label: 'Undo', run: undo });
   };
   return (
-    <Bench title={`Survey of ${name}`} glance={glanceAt(house, box.id)} reckoning={<BoxReckoning box={box} />}>
+    <Bench
+      title={`Survey of ${name}`}
+      glance={glanceAt(house, box.id)}
+      reckoning={<BoxReckoning box={box} identify={<IdentifySection box={box} onSetUp={(test) => setBench(setUpFor(bench, test))} />} />}
+    >
       <h1 className="sr-only">Survey of {name}</h1>
       <div className="mb-3 grid grid-cols-[1fr_auto] items-end gap-2 sm:grid-cols-[2fr_1fr_auto]">
         <TextField
@@ -75,8 +83,9 @@ function BoxSurvey({ box }: { box: Box }) {
         />
       </div>
       <div className="flex flex-col gap-4">
+        <StopCard box={box} />
         <BoxPanel box={box} change={change} />
-        <ConductorsPanel box={box} change={change} />
+        <ConductorsPanel box={box} change={change} bench={bench} onBench={setBench} />
         <section aria-label="Positions">
           <h2 className="mb-2 font-bold">What each position works</h2>
           <div className="grid gap-3 xl:grid-cols-2">

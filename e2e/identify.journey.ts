@@ -1,0 +1,98 @@
+import { expect, expectAccessible, test } from './driver/test.js';
+
+test('an unknown box is read to confirmed roles, dead and hands-off in their turn; a contradiction is met and settled', async ({
+  page,
+  house,
+  survey,
+}) => {
+  await page.goto('/jobs/quillon-point/box/radio-door');
+  const lamp = survey.conductors().nth(3);
+  await survey.mode('read it');
+
+  await test.step('what can be seen in place', async () => {
+    await house.switched('5', 'on');
+    await survey.switchTo('on');
+    await page.getByRole('button', { name: 'Radio room ceiling lit' }).click();
+    await survey.switchTo('off');
+    await page.getByRole('button', { name: 'Radio room ceiling dark' }).click();
+    await expect(survey.reckoning().getByText('Readings (2)')).toBeVisible();
+  });
+
+  await test.step('live only hands-off: the steps come before the pad', async () => {
+    await survey.stands('device out, its conductors capped');
+    await survey.hold(0);
+    await page.getByRole('radio', { name: 'volts, low Z', exact: true }).click();
+    await expect(page.getByLabel('Voltage, V')).toHaveCount(0);
+    await survey.standClear();
+    await survey.meter('volts, low Z', '119');
+    await survey.hold(3);
+    await survey.meter('volts, low Z', '0.3');
+    await expectAccessible(page);
+  });
+
+  await test.step('ohms only on a proof of dead, which a switching withdraws', async () => {
+    await house.switched('5', 'off');
+    await survey.hold(0);
+    await survey.meter('volts, low Z', '0.1');
+    await survey.hold(1);
+    await page.getByRole('radio', { name: 'ohms', exact: true }).click();
+    await expect(page.getByText('Ohms are read dead. Prove it first.')).toBeVisible();
+    await survey.proveDead('119');
+    await survey.meter('ohms', '0.3');
+    await house.switched('5', 'on');
+    await expect(survey.reckoning()).toContainText('Not proved dead: breaker 5 went on since.');
+  });
+
+  await test.step('the lamp’s black is confirmed with its reason, and one tap makes it a flag', async () => {
+    await expect(lamp).toHaveAccessibleName('black, 14 AWG, on terminal b of position 1: load, confirmed by readings');
+    await survey.reckoning().getByRole('button', { name: 'Why: each conductor with its reason' }).click();
+    await expect(survey.reckoning()).toContainText('the black of lamp: load, confirmed');
+    await survey
+      .reckoning()
+      .getByRole('button', { name: /^Flag the \d confirmed$/ })
+      .click();
+    await expect(lamp).toHaveAccessibleName('black, 14 AWG, on terminal b of position 1: load');
+  });
+
+  await test.step('a reading that cannot be is named with what it clashes with, and can be taken back', async () => {
+    await survey.hold(0);
+    await page.getByRole('radio', { name: 'volts, low Z', exact: true }).click();
+    await survey.standClear();
+    await survey.meter('volts, low Z', '0.2');
+    await expect(page.getByRole('alert')).toContainText('Readings contradict each other');
+    await expect(page.getByRole('alert')).toContainText('119 V');
+    await expectAccessible(page);
+    await survey
+      .reckoning()
+      .getByRole('button', { name: /^Readings \(7\)/ })
+      .click();
+    await survey.reckoning().getByRole('list', { name: 'Readings' }).getByRole('button', { name: 'Take this reading back' }).last().click();
+    await expect(page.getByRole('alert')).toHaveCount(0);
+  });
+
+  await test.step('a flag against the readings stays the installer’s word, marked', async () => {
+    await survey.mode('say what it is');
+    await survey.hold(3);
+    await page.getByRole('button', { name: 'spare', exact: true }).click();
+    await expect(lamp).toHaveAccessibleName(/: spare, against the readings, which say load$/);
+  });
+
+  await test.step('flags to print and the way back', async () => {
+    await page.getByRole('link', { name: 'Flags to print, and the way back as found' }).click();
+    await expect(page.getByRole('listitem').filter({ hasText: 'breaker 5' }).first()).toBeVisible();
+    await page.getByRole('checkbox', { name: 'black of lamp: to terminal b of position 1' }).check();
+    await expect(page.getByText('1 of 6 ends')).toBeVisible();
+    await expectAccessible(page);
+  });
+
+  await test.step('the panel finds a breaker in as few looks as can be, and logs them', async () => {
+    await house.go('Panel');
+    await expectAccessible(page);
+    await page.getByRole('button', { name: 'Which breaker is it?' }).click();
+    await page.getByRole('button', { name: 'Gone' }).click();
+    await page.getByRole('button', { name: 'Still alive' }).click();
+    await expect(page.getByRole('button', { name: /^Record: .* is on breaker \d$/ })).toBeVisible();
+    await page.getByRole('button', { name: 'Close' }).click();
+    await expect(page.getByRole('list', { name: 'Log of switchings' })).toContainText(/breaker \d off/);
+  });
+});

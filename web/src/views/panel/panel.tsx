@@ -1,0 +1,158 @@
+import { type Circuit, circuitPower, proofOf, roomsInOrder } from '@inventario/core';
+import { Search } from 'lucide-react';
+import { useState } from 'react';
+import { Link } from 'react-router';
+import { Bench } from '../../app/bench.js';
+import { paths } from '../../app/paths.js';
+import { PowerShape } from '../../app/power-bar.js';
+import { timeOf } from '../../app/times.js';
+import { useJob } from '../../data/job-context.js';
+import { Button } from '../../ui/button.js';
+import { classes } from '../../ui/classes.js';
+import { Empty } from '../../ui/empty.js';
+import { BreakerSearch } from './breaker-search.js';
+
+/** What feeds what, what is on? The panel as it hangs on the wall: odd breakers left, even ones right, where it is numbered so. */
+export function PanelView() {
+  const { job } = useJob();
+  const [finding, setFinding] = useState(false);
+  const panels = [...new Set(job.circuits.map((circuit) => circuit.panel))];
+  return (
+    <Bench title="Panel" glance={`${job.circuits.length} breakers`} reckoning={<PanelReckoning />}>
+      <div className="mb-3 flex flex-wrap items-center gap-2">
+        <h1 className="mr-auto text-xl font-bold">Panel</h1>
+        <Button kind="main" icon={Search} disabled={job.boxes.length === 0 || job.circuits.length < 2} onClick={() => setFinding(true)}>
+          Which breaker is it?
+        </Button>
+      </div>
+      {panels.length === 0 && (
+        <Empty title="No breakers recorded">
+          <Link className="underline" to={paths.house(job.id)}>
+            Read the panel under House
+          </Link>
+        </Empty>
+      )}
+      {panels.map((panel) => (
+        <PanelFace key={panel} name={panel} circuits={job.circuits.filter((circuit) => circuit.panel === panel)} />
+      ))}
+      {finding && <BreakerSearch onClose={() => setFinding(false)} />}
+    </Bench>
+  );
+}
+
+function PanelFace({ name, circuits }: { name: string; circuits: readonly Circuit[] }) {
+  const numbered = circuits.every((circuit) => /^\d+/.test(circuit.breaker));
+  const side = (odd: boolean) =>
+    circuits
+      .filter((circuit) => !numbered || (Number.parseInt(circuit.breaker, 10) % 2 === 1) === odd)
+      .sort((a, b) => Number.parseInt(a.breaker, 10) - Number.parseInt(b.breaker, 10));
+  const columns = numbered ? [side(true), side(false)] : [[...circuits]];
+  return (
+    <section aria-label={`${name} panel`} className="mb-5 rounded-lg border-2 border-ink bg-well p-3">
+      <h2 className="mb-2 font-bold">{name}</h2>
+      <div className={classes('grid gap-2', columns.length > 1 && 'sm:grid-cols-2')}>
+        {columns.map((column, index) => (
+          <ul key={index === 0 ? 'left' : 'right'} className="flex flex-col gap-2">
+            {column.map((circuit) => (
+              <Breaker key={circuit.id} circuit={circuit} />
+            ))}
+          </ul>
+        ))}
+      </div>
+    </section>
+  );
+}
+
+function Breaker({ circuit }: { circuit: Circuit }) {
+  const { job, known } = useJob();
+  const power = circuitPower(job).find((entry) => entry.circuitId === circuit.id);
+  const boxes = job.boxes.filter((box) => box.circuitIds.includes(circuit.id));
+  const loads = [...new Set(boxes.flatMap((box) => box.positions.flatMap((position) => position.loadIds)))].flatMap(
+    (id) => known.loads.get(id)?.name ?? [],
+  );
+  const dead = boxes.filter((box) => proofOf(box, job).stage === 'device-out').length;
+  const state = power?.state ?? 'unknown';
+  return (
+    <li className="rounded-md border border-rule bg-sheet p-2.5">
+      <div className="flex items-center gap-2">
+        <span className={state === 'on' ? 'text-live' : state === 'off' ? 'text-off' : ''}>
+          <PowerShape state={state} />
+        </span>
+        <span className="font-bold">
+          {circuit.breaker} {circuit.label || 'no label'}
+        </span>
+        <span className="ml-auto text-sm text-soft">
+          {circuit.amps} A{circuit.leg ? `, leg ${circuit.leg}` : ''}
+          {circuit.protection && circuit.protection !== 'none' ? `, ${circuit.protection.toUpperCase()}` : ''}
+        </span>
+      </div>
+      <p className="text-sm">
+        {state === 'unknown' ? 'Never switched on record.' : `Switched ${state} ${power?.since ? timeOf(power.since) : ''}.`}
+        {dead > 0 && ` ${dead} box${dead === 1 ? '' : 'es'} proved dead.`}
+      </p>
+      <p className="text-sm text-soft">
+        {boxes.length === 0 ? 'Feeds no box that is known.' : boxes.map((box) => box.name).join(', ')}
+        {loads.length > 0 && `: ${loads.join(', ')}`}
+      </p>
+    </li>
+  );
+}
+
+function PanelReckoning() {
+  const { job, known } = useJob();
+  const two = job.boxes.filter((box) => box.circuitIds.length > 1);
+  const none = roomsInOrder(job).flatMap((room) => job.boxes.filter((box) => box.roomId === room.id && box.circuitIds.length === 0));
+  const struck = new Set(job.events.filter((event) => event.kind === 'correction').map((event) => event.of));
+  const log = job.events
+    .filter((event) => event.kind === 'switched' || event.kind === 'proved')
+    .sort((a, b) => (b.at ?? '').localeCompare(a.at ?? ''));
+  const link = (id: string) => (
+    <Link className="underline" to={paths.box(job.id, id)}>
+      {known.boxes.get(id)?.name}
+    </Link>
+  );
+  return (
+    <div className="flex flex-col gap-5">
+      <section>
+        <h2 className="mb-1 font-bold">Boxes on two breakers</h2>
+        {two.length === 0 ? (
+          <p className="text-soft">None known.</p>
+        ) : (
+          <ul>
+            {two.map((box) => (
+              <li key={box.id}>
+                {link(box.id)}: {box.circuitIds.map((id) => known.circuits.get(id)?.breaker).join(' and ')}, both off before it is opened
+              </li>
+            ))}
+          </ul>
+        )}
+      </section>
+      <section>
+        <h2 className="mb-1 font-bold">Boxes without a breaker</h2>
+        {none.length === 0 ? (
+          <p className="text-soft">Every box names one.</p>
+        ) : (
+          <ul>
+            {none.map((box) => (
+              <li key={box.id}>{link(box.id)}</li>
+            ))}
+          </ul>
+        )}
+      </section>
+      <section>
+        <h2 className="mb-1 font-bold">Log</h2>
+        {log.length === 0 && <p className="text-soft">Nothing switched yet.</p>}
+        <ol aria-label="Log of switchings" className="flex flex-col gap-1 text-sm">
+          {log.slice(0, 40).map((event) => (
+            <li key={event.id} className={struck.has(event.id) ? 'text-soft line-through' : ''}>
+              {event.at && timeOf(event.at)}:{' '}
+              {event.kind === 'switched'
+                ? `breaker ${known.circuits.get(event.circuitId ?? '')?.breaker} ${event.state}`
+                : `${known.boxes.get(event.boxId ?? '')?.name} proved dead`}
+            </li>
+          ))}
+        </ol>
+      </section>
+    </div>
+  );
+}

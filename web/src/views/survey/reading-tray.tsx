@@ -1,0 +1,242 @@
+import { type Box, COLOUR_WORDS, circuitPower, conductorWords, HANDS_OFF_STEPS, proofOf, type Reading } from '@inventario/core';
+import { useState } from 'react';
+import { PowerShape } from '../../app/power-bar.js';
+import { instant, newId } from '../../data/ids.js';
+import { useJob } from '../../data/job-context.js';
+import { Button } from '../../ui/button.js';
+import { Pick, Segments } from '../../ui/choice.js';
+import { NumberPad } from '../../ui/number-pad.js';
+import { useSay } from '../../ui/say.js';
+import { Toggle } from '../../ui/toggle.js';
+import { ProofForm } from './proof-form.js';
+import { type Bench, breakersOf, readingOf } from './reading-state.js';
+
+const TOOLS = [
+  { value: 'indicator', label: 'indicator' },
+  { value: 'volts-low-z', label: 'volts, low Z' },
+  { value: 'volts', label: 'volts' },
+  { value: 'ohms', label: 'ohms' },
+] as const;
+
+/** Reading entry for one hand: a conductor from the drawing, the instrument, the result. The state is taken from where it shows. */
+export function ReadingTray({ box, bench, onBench }: { box: Box; bench: Bench; onBench: (bench: Bench) => void }) {
+  const { job, known, apply, undo } = useJob();
+  const say = useSay();
+  const power = circuitPower(job);
+  const breakers = breakersOf(job, power);
+  const own = power.filter((entry) => box.circuitIds.includes(entry.circuitId));
+  const live = own.some((entry) => entry.state !== 'off');
+  const proof = proofOf(box, job);
+  const stateKey = own.map((entry) => `${entry.circuitId}${entry.state}${entry.since}`).join();
+  const set = (more: Partial<Bench>) => onBench({ ...bench, ...more });
+
+  const record = (what: Entered) => {
+    const reading = readingOf(box, bench, breakers, { id: newId(), at: instant(), ...what });
+    const hindered = apply(
+      [{ kind: 'box', id: box.id, base: null, append: { readings: [reading as unknown as Record<string, unknown>] } }],
+      `Reading: ${what.value} (${box.name})`,
+    );
+    say(
+      hindered ? `That cannot be recorded: ${hindered}.` : `Recorded: ${what.value}.`,
+      hindered ? undefined : { label: 'Undo', run: undo },
+    );
+  };
+  const loads = [...new Set(box.positions.flatMap((position) => position.loadIds))].flatMap((id) => known.loads.get(id) ?? []);
+  const held = box.conductors.find((conductor) => conductor.id === bench.held);
+  // Ohms are read dead; anything but looking is done hands-off while a breaker is on.
+  const needsProof = bench.tool === 'ohms' && proof.stage !== 'device-out';
+  const needsClear =
+    live && bench.tool !== 'ohms' && (bench.arrangement !== 'in-place' || bench.tool !== 'indicator') && bench.stoodClear !== stateKey;
+
+  return (
+    <div className="mt-2 flex flex-col gap-3 border-t-2 border-ink pt-3">
+      <div className="flex flex-wrap items-end gap-3">
+        <Pick
+          label="The box stands"
+          value={bench.arrangement}
+          options={[
+            { value: 'in-place', label: 'in place, as found' },
+            { value: 'device-out', label: 'device out, its conductors capped', hint: 'joints stay closed' },
+            { value: 'lifted', label: 'the one in hand lifted and capped', hint: 'never a neutral' },
+            { value: 'parted', label: 'everything parted', hint: 'the exception: both halves of a shared neutral off first' },
+          ]}
+          onChoice={(arrangement) => set({ arrangement })}
+          className="min-w-56 flex-1"
+        />
+        {bench.arrangement === 'device-out' && box.positions.length > 1 && (
+          <Segments
+            label="Which is out"
+            value={bench.position}
+            options={box.positions.map(({ index }) => ({ value: index, label: String(index) }))}
+            onChoice={(position) => set({ position })}
+          />
+        )}
+        <ul aria-label="Breakers, from the power bar" className="flex min-h-11 flex-wrap items-center gap-2">
+          {own.map((entry) => (
+            <li
+              key={entry.circuitId}
+              className={
+                entry.state === 'on'
+                  ? 'flex items-center gap-1.5 text-live'
+                  : entry.state === 'off'
+                    ? 'flex items-center gap-1.5 text-off'
+                    : 'flex items-center gap-1.5'
+              }
+            >
+              <PowerShape state={entry.state} />
+              breaker {known.circuits.get(entry.circuitId)?.breaker} {entry.state}
+            </li>
+          ))}
+        </ul>
+      </div>
+      <div className="flex flex-wrap items-end gap-3">
+        {box.positions
+          .filter(
+            (position) =>
+              !(bench.arrangement === 'device-out' && position.index === bench.position) &&
+              position.existing !== 'receptacle' &&
+              position.existing !== 'blank' &&
+              position.existing !== 'none',
+          )
+          .map((position) => {
+            const multi = position.existing === 'three-way' || position.existing === 'four-way';
+            return (
+              <Segments
+                key={position.index}
+                label={box.positions.length > 1 ? `Switch ${position.index}` : 'Switch'}
+                value={bench.switches[String(position.index)] ?? null}
+                options={(multi ? (['up', 'down'] as const) : (['on', 'off'] as const)).map((state) => ({ value: state, label: state }))}
+                onChoice={(state) => set({ switches: { ...bench.switches, [String(position.index)]: state } })}
+              />
+            );
+          })}
+        {farSwitches(box, known).map(({ key, name }) => (
+          <Segments
+            key={key}
+            label={`Switch at ${name}`}
+            value={bench.switches[key] ?? null}
+            options={(['up', 'down'] as const).map((state) => ({ value: state, label: state }))}
+            onChoice={(state) => set({ switches: { ...bench.switches, [key]: state } })}
+          />
+        ))}
+        {loads.map((load) => (
+          <Toggle
+            key={load.id}
+            label={`${load.name} out`}
+            on={bench.out.includes(load.id)}
+            onToggle={(on) => set({ out: on ? [...bench.out, load.id] : bench.out.filter((id) => id !== load.id) })}
+          />
+        ))}
+      </div>
+      {loads.length > 0 && (
+        <fieldset className="flex flex-wrap items-center gap-x-4 gap-y-1">
+          <legend className="text-sm font-semibold text-soft">Lamps, as seen now</legend>
+          {loads.map((load) => (
+            <span key={load.id} className="flex items-center gap-1">
+              <span className="mr-1">{load.name}</span>
+              {(['lit', 'dim', 'dark'] as const).map((value) => (
+                <Button key={value} aria-label={`${load.name} ${value}`} onClick={() => record({ tool: 'lamp', points: [load.id], value })}>
+                  {value}
+                </Button>
+              ))}
+            </span>
+          ))}
+        </fieldset>
+      )}
+      {!held && <p className="font-semibold">Touch the conductor to read.</p>}
+      {held && (
+        <div className="grid gap-3 md:grid-cols-2">
+          <div className="flex flex-col gap-3">
+            <p className="font-semibold">
+              On {conductorWords(box, held.id)} ({COLOUR_WORDS[held.colour]}, {held.size.replace('AWG', ' AWG').replace('mm2', ' mm²')})
+            </p>
+            <Segments label="Instrument" value={bench.tool} options={TOOLS} onChoice={(tool) => set({ tool })} />
+            {bench.tool !== 'indicator' && (
+              <Pick
+                label="To"
+                value={bench.second}
+                options={[
+                  { value: 'reference', label: 'a known earth, by test lead' },
+                  { value: 'box', label: 'the box' },
+                  ...box.conductors
+                    .filter((conductor) => conductor.cableId && conductor.id !== held.id)
+                    .map((conductor) => ({ value: conductor.id, label: conductorWords(box, conductor.id) })),
+                ]}
+                onChoice={(second) => set({ second })}
+              />
+            )}
+          </div>
+          {needsProof ? (
+            <div className="flex flex-col gap-2 rounded-md border-2 border-ink p-3">
+              <p className="font-semibold">Ohms are read dead. Prove it first.</p>
+              <ProofForm box={box} />
+            </div>
+          ) : needsClear ? (
+            <HandsOff onDone={() => set({ stoodClear: stateKey })} />
+          ) : bench.tool === 'indicator' ? (
+            <div className="grid grid-cols-2 gap-2">
+              {(['alert', 'quiet'] as const).map((value) => (
+                <Button
+                  key={value}
+                  className="min-h-20 text-xl font-bold"
+                  onClick={() => record({ tool: 'indicator', points: [held.id], value })}
+                >
+                  {value}
+                </Button>
+              ))}
+            </div>
+          ) : (
+            <NumberPad
+              key={bench.tool}
+              label={bench.tool === 'ohms' ? 'Resistance' : 'Voltage'}
+              unit={bench.tool === 'ohms' ? 'ohm' : 'V'}
+              {...(bench.tool === 'ohms'
+                ? { extra: { label: 'Open', onPick: () => record({ tool: 'ohms', points: [held.id, bench.second], value: 'open' }) } }
+                : {})}
+              onEnter={(value) => record({ tool: bench.tool, points: [held.id, bench.second], value })}
+            />
+          )}
+        </div>
+      )}
+    </div>
+  );
+}
+
+/** What is entered; the rest of a reading is how the box stands. */
+interface Entered {
+  tool: Reading['tool'];
+  points: string[];
+  value: Reading['value'];
+}
+
+function farSwitches(box: Box, known: ReturnType<typeof useJob>['known']): { key: string; name: string }[] {
+  const places = box.positions.flatMap((position) => known.groups.get(`${box.id}/${position.index}`)?.places ?? []);
+  return places
+    .filter((place) => place.boxId !== box.id)
+    .map((place) => ({ key: `${place.boxId}/${place.position}`, name: known.boxes.get(place.boxId)?.name ?? place.boxId }));
+}
+
+/** The energised check in its hands-off form: each step is ticked before anything can be entered. */
+function HandsOff({ onDone }: { onDone: () => void }) {
+  const [ticked, setTicked] = useState<number[]>([]);
+  return (
+    <fieldset className="flex flex-col gap-1 rounded-md border-2 border-live p-3">
+      <legend className="px-1 font-semibold text-live">A breaker is on, or may be: hands off</legend>
+      {HANDS_OFF_STEPS.map((step, index) => (
+        <label key={step} className="flex min-h-11 items-center gap-3">
+          <input
+            type="checkbox"
+            className="size-6 shrink-0 accent-ink"
+            checked={ticked.includes(index)}
+            onChange={() => setTicked(ticked.includes(index) ? ticked.filter((entry) => entry !== index) : [...ticked, index])}
+          />
+          {step}
+        </label>
+      ))}
+      <Button kind="main" disabled={ticked.length < HANDS_OFF_STEPS.length} onClick={onDone}>
+        Done: read it from here
+      </Button>
+      <p className="text-sm text-soft">After the reading: off, prove dead, and only then label or work. Never a probe on live metal.</p>
+    </fieldset>
+  );
+}
