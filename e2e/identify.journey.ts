@@ -89,8 +89,11 @@ test('an unknown box is read to confirmed roles, dead and hands-off in their tur
     await house.go('Panel');
     await expectAccessible(page);
     await page.getByRole('button', { name: 'Which breaker is it?' }).click();
-    await page.getByRole('button', { name: 'Gone' }).click();
-    await page.getByRole('button', { name: 'Still alive' }).click();
+    // Nine breakers take at most four looks.
+    for (const answer of ['Gone', 'Still alive', 'Gone', 'Still alive']) {
+      const button = page.getByRole('button', { name: answer });
+      if (await button.isVisible()) await button.click();
+    }
     await expect(page.getByRole('button', { name: /^Record: .* is on breaker \d$/ })).toBeVisible();
     await page.getByRole('button', { name: 'Close' }).click();
     await expect(page.getByRole('list', { name: 'Log of switchings' })).toContainText(/breaker \d off/);

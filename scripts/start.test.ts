@@ -112,7 +112,7 @@ test('Ctrl-C leaves no process behind, and a second start finds the first one’
   const second = start(env);
   const again = await second.said;
   const jobs = (await (await fetch(`${again}/api/jobs`)).json()) as { id: string }[];
-  expect(jobs.map((entry) => entry.id).sort()).toEqual(['kept', 'quillon-point']);
+  expect(jobs.map((entry) => entry.id).sort()).toEqual(['kept', 'quillon-point', 'saffron-terrace-3', 'wherry-cottage']);
   second.child.kill('SIGINT');
   expect((await second.ended).code).toBe(0);
 });

@@ -1,2 +1,11 @@
 export { demoCatalogue } from './catalogue.js';
 export { quillonPoint } from './quillon-point.js';
+
+import type { Job } from '@inventario/core';
+import { quillonPoint } from './quillon-point.js';
+import { saffronTerrace, wherryCottage } from './small-jobs.js';
+
+/** Every made-up job, the main one last: what was taken in last stands first. */
+export function demoJobs(): Job[] {
+  return [saffronTerrace(), wherryCottage(), quillonPoint()];
+}

@@ -1,217 +1,7 @@
-import {
-  type Box,
-  FORMAT,
-  type Job,
-  type JobEvent,
-  labelFor,
-  type Pairing,
-  type PresetId,
-  presetContents,
-  type Role,
-  type Selection,
-  VERSION,
-} from '@inventario/core';
+import { FORMAT, type Job, type JobEvent, type Pairing, type Selection, VERSION } from '@inventario/core';
 import { demoCatalogue } from './catalogue.js';
-
-/** Roles in the order the preset lists its conductors; undefined leaves one untold. */
-type Told = readonly (Role | undefined)[];
-const POWER_AT_SWITCH: Told = ['line', 'neutral', 'ground', 'load', 'neutral', 'ground'];
-const SWITCH_LOOP: Told = ['line', 'load', 'ground'];
-const FEED_THROUGH: Told = ['line', 'neutral', 'ground', 'line-on', 'neutral', 'ground', 'load', 'neutral', 'ground'];
-const THREE_WAY_LINE: Told = ['traveler', 'traveler', 'neutral', 'ground', 'line', 'neutral', 'ground'];
-const THREE_WAY_LOAD: Told = ['traveler', 'traveler', 'neutral', 'ground', 'load', 'neutral', 'ground'];
-
-interface BoxPlan {
-  id: string;
-  roomId: string;
-  name: string;
-  circuitId: string;
-  enclosure: Partial<Box['enclosure']>;
-  preset?: PresetId;
-  size?: '12AWG' | '14AWG';
-  loadId?: string;
-  told?: Told;
-  need?: Box['positions'][number]['need'];
-  groupId?: string;
-  signal?: number;
-  notes?: string;
-}
-
-function surveyed(plan: BoxPlan, order: number): Box {
-  let serial = 0;
-  const newId = () => {
-    serial += 1;
-    return `${plan.id}-${serial}`;
-  };
-  const loads = plan.loadId ? [plan.loadId] : [];
-  const contents = plan.preset
-    ? presetContents(plan.preset, 'us', plan.size ?? '14AWG', loads, newId)
-    : {
-        cables: [],
-        conductors: [],
-        joints: [],
-        positions: [{ index: 1, existing: 'single-pole' as const, loadIds: [], need: { smart: true } }],
-        labels: [],
-      };
-  let traveler = 0;
-  const labels = contents.conductors.flatMap((conductor, index) => {
-    const role = plan.told?.[index];
-    if (!role) return [];
-    if (role === 'traveler') traveler += 1;
-    const context = { loadIds: loads, circuitIds: [plan.circuitId], ...(plan.groupId ? { groupId: plan.groupId } : {}), traveler };
-    return [labelFor(conductor.id, role, context)];
-  });
-  return {
-    id: plan.id,
-    roomId: plan.roomId,
-    name: plan.name,
-    order,
-    circuitIds: [plan.circuitId],
-    enclosure: {
-      gangs: 1,
-      material: 'plastic',
-      grounded: false,
-      capacity: { from: 'marked', in3: 20 },
-      depth: 80,
-      internalClamps: false,
-      supportFittings: 0,
-      ...plan.enclosure,
-    },
-    ...(plan.signal === undefined ? {} : { signal: { rssi: plan.signal } }),
-    ...(plan.notes ? { notes: plan.notes } : {}),
-    ...contents,
-    positions: contents.positions.map((position) => ({ ...position, need: { smart: true, ...plan.need } })),
-    readings: [],
-    labels,
-  };
-}
-
-const steelBox = (enclosureId: string, depth: number): Partial<Box['enclosure']> => ({
-  material: 'metal',
-  grounded: true,
-  capacity: { from: 'standard', enclosureId },
-  depth,
-  internalClamps: true,
-});
-
-const BOXES: BoxPlan[] = [
-  {
-    id: 'kitchen-door',
-    roomId: 'kitchen',
-    name: 'Kitchen, by the door',
-    circuitId: 'c1',
-    enclosure: { capacity: { from: 'marked', in3: 22.5 }, depth: 83 },
-    preset: 'power-at-switch',
-    loadId: 'kitchen-ceiling',
-    told: POWER_AT_SWITCH,
-    need: { dim: 'nice' },
-    signal: -48,
-  },
-  {
-    id: 'kitchen-range',
-    roomId: 'kitchen',
-    name: 'Kitchen, beside the range',
-    circuitId: 'c1',
-    enclosure: steelBox('dev-225', 57),
-    preset: 'feed-through',
-    loadId: 'range-hood',
-    told: FEED_THROUGH,
-    need: { dim: 'no' },
-    signal: -55,
-    notes: 'Old steel box, plaster tight around it.',
-  },
-  {
-    id: 'stair-foot',
-    roomId: 'lamp-stair',
-    name: 'Lamp stair, foot',
-    circuitId: 'c3',
-    enclosure: { capacity: { from: 'marked', in3: 20.3 }, depth: 76 },
-    preset: 'three-way-line',
-    loadId: 'stair-lamps',
-    told: THREE_WAY_LINE,
-    groupId: 'stair',
-    signal: -63,
-  },
-  {
-    id: 'stair-head',
-    roomId: 'gallery',
-    name: 'Lamp stair, head',
-    circuitId: 'c3',
-    enclosure: { capacity: { from: 'marked', in3: 20.3 }, depth: 76 },
-    preset: 'three-way-load',
-    loadId: 'stair-lamps',
-    told: THREE_WAY_LOAD,
-    groupId: 'stair',
-    signal: -71,
-  },
-  {
-    id: 'gallery-rail',
-    roomId: 'gallery',
-    name: 'Gallery landing, rail',
-    circuitId: 'c3',
-    enclosure: { capacity: { from: 'marked', in3: 18 }, depth: 70 },
-    preset: 'power-at-switch',
-    loadId: 'gallery-light',
-    told: POWER_AT_SWITCH,
-    signal: -84,
-  },
-  {
-    id: 'radio-desk',
-    roomId: 'radio-room',
-    name: 'Radio room, over the desk',
-    circuitId: 'c5',
-    enclosure: { capacity: { from: 'marked', in3: 16 }, depth: 66 },
-    preset: 'switch-loop',
-    loadId: 'desk-lamps',
-    told: SWITCH_LOOP,
-    need: { dim: 'must' },
-    signal: -59,
-  },
-  {
-    id: 'radio-door',
-    roomId: 'radio-room',
-    name: 'Radio room, door',
-    circuitId: 'c5',
-    enclosure: { capacity: { from: 'marked', in3: 20 }, depth: 80 },
-    preset: 'power-at-switch',
-    loadId: 'radio-ceiling',
-    told: ['line', 'neutral', undefined, undefined, 'neutral', undefined],
-    signal: -60,
-  },
-  {
-    id: 'boat-door',
-    roomId: 'boat-store',
-    name: 'Boat store, big door',
-    circuitId: 'c7',
-    size: '12AWG',
-    enclosure: { capacity: { from: 'marked', in3: 34 }, gangs: 1, depth: 89 },
-    preset: 'feed-through',
-    loadId: 'boat-floods',
-    told: FEED_THROUGH,
-    need: { dim: 'no' },
-    signal: -67,
-  },
-  {
-    id: 'boat-slip',
-    roomId: 'boat-store',
-    name: 'Boat store, slipway',
-    circuitId: 'c7',
-    size: '12AWG',
-    enclosure: { capacity: { from: 'marked', mL: 0 }, depth: 0 },
-  },
-  {
-    id: 'oil-fan',
-    roomId: 'oil-store',
-    name: 'Oil store, extractor',
-    circuitId: 'c5',
-    enclosure: { ...steelBox('dev-350', 89), internalClamps: false },
-    preset: 'power-at-switch',
-    loadId: 'oil-extractor',
-    told: POWER_AT_SWITCH,
-    need: { dim: 'no' },
-    signal: -69,
-  },
-];
+import { BOXES } from './quillon-boxes.js';
+import { surveyed } from './survey-maker.js';
 
 const at = (minute: number) => new Date(Date.UTC(2026, 4, 4, 9, minute)).toISOString().replace('.000Z', 'Z');
 
@@ -251,6 +41,8 @@ const EVENTS: JobEvent[] = [
   { id: 'event-4', kind: 'mounted', boxId: 'gallery-rail', at: at(49) },
   { id: 'event-5', kind: 'switched', circuitId: 'c3', state: 'on', at: at(50) },
   { id: 'event-6', kind: 'switched', circuitId: 'c7', state: 'off', at: at(59) },
+  { id: 'event-7', kind: 'switched', circuitId: 'c8', state: 'off', at: at(30) },
+  { id: 'event-8', kind: 'proved', boxId: 'loft-table', stage: 'device-out', volts: 119, circuitIds: ['c8'], at: at(32) } as JobEvent,
 ];
 
 /** The keeper's house at Quillon Point light: boxes at every stage, with some problems waiting to be found. */
@@ -284,11 +76,20 @@ export function quillonPoint(): Job {
     run: { openAtOnce: 4, testBeforeFold: true, jointOrder: ['ground', 'neutral', 'line', 'load'] },
     circuits: [
       { id: 'c1', panel: 'Cellar', breaker: '1', label: 'Kitchen', amps: 15, volts: 120, leg: 'A' },
+      { id: 'c2', panel: 'Cellar', breaker: '2', label: 'Lobby', amps: 15, volts: 120, leg: 'A' },
       { id: 'c3', panel: 'Cellar', breaker: '3', label: 'Stair and landing', amps: 15, volts: 120, leg: 'B' },
+      { id: 'c4', panel: 'Cellar', breaker: '4', label: 'Wash house, porch?', amps: 20, volts: 120, leg: 'B', protection: 'gfci' },
       { id: 'c5', panel: 'Cellar', breaker: '5', label: 'Radio, oil', amps: 15, volts: 120, leg: 'A' },
+      { id: 'c6', panel: 'Cellar', breaker: '6', label: 'Bunk', amps: 15, volts: 120, leg: 'A', protection: 'afci' },
       { id: 'c7', panel: 'Cellar', breaker: '7', label: 'Boat store', amps: 20, volts: 120, leg: 'B' },
+      { id: 'c8', panel: 'Cellar', breaker: '8', label: 'Loft', amps: 15, volts: 120, leg: 'B' },
+      { id: 'c9', panel: 'Cellar', breaker: '9', label: 'Wall heater', amps: 20, volts: 240, poles: 2, commonTrip: true },
     ],
     rooms: [
+      { id: 'rain-lobby', name: 'Rain lobby', kind: 'hall', floor: 0, order: 0, plan: { x: 4, y: -3 } },
+      { id: 'wash-house', name: 'Wash house', kind: 'laundry', floor: 0, order: 7, plan: { x: -4, y: 2 } },
+      { id: 'guest-bunk', name: 'Guest bunk', kind: 'bedroom', floor: 1, order: 8, plan: { x: 0, y: 4 } },
+      { id: 'chart-loft', name: 'Chart loft', kind: 'study', floor: 2, order: 9, plan: { x: 4, y: 3 } },
       { id: 'kitchen', name: 'Keeper’s kitchen', kind: 'kitchen', floor: 0, order: 1, plan: { x: 0, y: 0 } },
       { id: 'lamp-stair', name: 'Lamp stair', kind: 'stair', floor: 0, order: 2, plan: { x: 5, y: 0 } },
       { id: 'boat-store', name: 'Boat store', kind: 'store', floor: 0, order: 3, plan: { x: 12, y: 2 } },
@@ -297,6 +98,20 @@ export function quillonPoint(): Job {
       { id: 'gallery', name: 'Gallery landing', kind: 'landing', floor: 1, order: 6, plan: { x: 6, y: 1 } },
     ],
     loads: [
+      { id: 'sink-light', name: 'Sink light', roomId: 'kitchen', kind: 'led', count: 1, wattsEach: 14 },
+      { id: 'lobby-light', name: 'Lobby light', roomId: 'rain-lobby', kind: 'led', count: 2, wattsEach: 9, dimmable: true },
+      { id: 'porch-light', name: 'Porch light', roomId: 'rain-lobby', kind: 'led', count: 1, wattsEach: 12 },
+      { id: 'peg-lamp', name: 'Peg lamp', roomId: 'rain-lobby', kind: 'resistive', count: 1, wattsEach: 40, dimmable: true },
+      { id: 'bunk-light', name: 'Bunk light', roomId: 'guest-bunk', kind: 'resistive', count: 2, wattsEach: 40, dimmable: true },
+      { id: 'bunk-fan-motor', name: 'Bunk fan', roomId: 'guest-bunk', kind: 'fan-ac', count: 1, wattsEach: 60, speeds: 3 },
+      { id: 'bunk-lamp', name: 'Bunk reading lamp', roomId: 'guest-bunk', kind: 'receptacle', count: 1, wattsEach: 60 },
+      { id: 'loft-light', name: 'Loft light', roomId: 'chart-loft', kind: 'resistive', count: 1, wattsEach: 60, dimmable: true },
+      { id: 'chart-lamp', name: 'Chart lamp', roomId: 'chart-loft', kind: 'resistive', count: 2, wattsEach: 25, dimmable: true },
+      { id: 'wash-light', name: 'Wash house light', roomId: 'wash-house', kind: 'fluorescent', count: 2, wattsEach: 36 },
+      { id: 'wash-extractor', name: 'Wash house extractor', roomId: 'wash-house', kind: 'exhaust-fan', count: 1, wattsEach: 60 },
+      { id: 'wall-heater', name: 'Wall heater', roomId: 'wash-house', kind: 'heater', count: 1, wattsEach: 2000, dimmable: false },
+      { id: 'oil-light', name: 'Oil store light', roomId: 'oil-store', kind: 'resistive', count: 1, wattsEach: 60, dimmable: true },
+      { id: 'shelf-light', name: 'Shelf light', roomId: 'radio-room', kind: 'resistive', count: 2, wattsEach: 15, dimmable: true },
       { id: 'kitchen-ceiling', name: 'Kitchen ceiling', roomId: 'kitchen', kind: 'led', count: 6, wattsEach: 9, dimmable: true },
       { id: 'range-hood', name: 'Range lamp', roomId: 'kitchen', kind: 'resistive', count: 2, wattsEach: 40 },
       { id: 'stair-lamps', name: 'Stair lamps', roomId: 'lamp-stair', kind: 'led', count: 5, wattsEach: 8, dimmable: true },

@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs';
-import { quillonPoint } from '@inventario/demo';
+import { demoJobs } from '@inventario/demo';
 import { build } from './app.js';
 import { httpSite } from './site/site-client.js';
 import { connect, type DatabaseAddress } from './storage/database.js';
@@ -13,7 +13,8 @@ const port = Number(env.INVENTARIO_PORT ?? 4180);
 const sequelize = connect(address);
 await migrate(sequelize);
 const store = new JobStore(sequelize);
-if ((await store.ids()).length === 0) await store.replace(quillonPoint(), new Date());
+if ((await store.ids()).length === 0)
+  for (const [order, job] of demoJobs().entries()) await store.replace(job, new Date(Date.now() + order));
 
 const app = await build({
   store,
