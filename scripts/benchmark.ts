@@ -10,6 +10,7 @@ import Fastify from 'fastify';
 import { Random } from '../core/src/test-support/random.js';
 import { manyDevices, randomHouse } from '../core/src/test-support/random-house.js';
 import { build } from '../server/src/app.js';
+import { folderPhotos } from '../server/src/photos/photo-store.js';
 import { httpSite } from '../server/src/site/site-client.js';
 import { connect } from '../server/src/storage/database.js';
 import { JobStore } from '../server/src/storage/job-store.js';
@@ -67,7 +68,12 @@ async function wholeJob(): Promise<Row> {
   const random = new Random(61);
   const job = randomHouse(random, 60, demoCatalogue());
   await store.replace(job, new Date());
-  const app = await build({ store, site: httpSite('http://127.0.0.1:9'), requestsPerMinute: 1_000_000 });
+  const app = await build({
+    store,
+    site: httpSite('http://127.0.0.1:9'),
+    photos: folderPhotos(join(folder, 'photos')),
+    requestsPerMinute: 1_000_000,
+  });
   const bare = Fastify();
   const bytes = JSON.stringify(job);
   bare.get('/bytes', (_, reply) => reply.type('application/json; charset=utf-8').send(bytes));

@@ -56,6 +56,7 @@ async function withServer(options: SystemOptions, database: RunningDatabase, sit
       INVENTARIO_SITE: `http://127.0.0.1:${options.sitePort}`,
       INVENTARIO_DATABASE: JSON.stringify(database.address),
       INVENTARIO_WEB: resolve('web/dist'),
+      INVENTARIO_PHOTOS: resolve(options.dataFolder, 'photos'),
     });
     running.server = child;
     await new Promise<void>((ready, failed) => {

@@ -10,6 +10,8 @@ import { handleErrors, sendError } from './errors/handler.js';
 import { webPages } from './http/web-pages.js';
 import { ChangeFeed } from './jobs/change-feed.js';
 import { jobRoutes } from './jobs/routes.js';
+import type { PhotoStore } from './photos/photo-store.js';
+import { photoRoutes } from './photos/routes.js';
 import { siteRoutes } from './site/routes.js';
 import type { SiteGateway } from './site/site-client.js';
 import type { JobStore } from './storage/job-store.js';
@@ -17,6 +19,7 @@ import type { JobStore } from './storage/job-store.js';
 export interface AppOptions {
   store: JobStore;
   site: SiteGateway;
+  photos: PhotoStore;
   /** Folder of the built web application; absent: the API alone. */
   webFolder?: string;
   now?: () => Date;
@@ -66,6 +69,7 @@ export async function build(options: AppOptions): Promise<FastifyInstance> {
   );
   jobRoutes(app, { store: options.store, feed, now: options.now ?? (() => new Date()) });
   catalogueRoutes(app);
+  photoRoutes(app, { store: options.store, photos: options.photos });
   siteRoutes(app, options.site);
   if (options.webFolder) await webPages(app, options.webFolder);
   else app.setNotFoundHandler((_, reply) => sendError(reply, 'no-such-route'));

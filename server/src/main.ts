@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { demoJobs } from '@inventario/demo';
 import { build } from './app.js';
+import { folderPhotos } from './photos/photo-store.js';
 import { httpSite } from './site/site-client.js';
 import { connect, type DatabaseAddress } from './storage/database.js';
 import { JobStore } from './storage/job-store.js';
@@ -19,6 +20,7 @@ if ((await store.ids()).length === 0)
 const app = await build({
   store,
   site: httpSite(env.INVENTARIO_SITE ?? 'http://127.0.0.1:4182'),
+  photos: folderPhotos(env.INVENTARIO_PHOTOS ?? '.data/photos'),
   ...(env.INVENTARIO_WEB ? { webFolder: env.INVENTARIO_WEB } : {}),
   ...(env.INVENTARIO_TLS_CERT && env.INVENTARIO_TLS_KEY
     ? { https: { cert: readFileSync(env.INVENTARIO_TLS_CERT), key: readFileSync(env.INVENTARIO_TLS_KEY) } }

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import type { RecordKind } from './records.js';
 import { CatalogueEnclosure, Connector, Device, Hub, Part, Platform } from './schema/catalogue.js';
-import { Circuit, ControlPoint, Group, Job, JobEvent, jobHeader, Load, Pairing, Room, Run, Selection } from './schema/job.js';
+import { Circuit, ControlPoint, Group, Job, JobEvent, jobHeader, Load, Pairing, Photo, Room, Run, Selection } from './schema/job.js';
 import { open } from './schema/primitives.js';
 import { Box } from './schema/survey.js';
 
@@ -22,7 +22,7 @@ export const RECORD_SCHEMAS: Record<RecordKind, z.ZodType> = {
   account: z.looseObject({}),
   automation: z.looseObject({}),
   event: JobEvent,
-  photo: z.looseObject({}),
+  photo: Photo,
   override: Job.shape.overrides.unwrap().element,
   device: Device,
   hub: Hub,

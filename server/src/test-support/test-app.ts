@@ -1,8 +1,12 @@
 import { randomBytes } from 'node:crypto';
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { buildSite } from '@inventario/standin';
 import type { FastifyInstance } from 'fastify';
 import { QueryTypes, type Sequelize } from 'sequelize';
 import { build } from '../app.js';
+import { folderPhotos } from '../photos/photo-store.js';
 import { httpSite } from '../site/site-client.js';
 import { connect, type DatabaseAddress } from '../storage/database.js';
 import { JobStore } from '../storage/job-store.js';
@@ -29,11 +33,13 @@ export async function testApp(): Promise<TestApp> {
   const store = new JobStore(sequelize);
   const site = buildSite({ speed: 50 });
   const siteAddress = await site.listen({ host: '127.0.0.1', port: 0 });
-  const app = await build({ store, site: httpSite(siteAddress), logLevel: 'fatal' });
+  const photoFolder = mkdtempSync(join(tmpdir(), 'inventario-photos-'));
+  const app = await build({ store, photos: folderPhotos(photoFolder), site: httpSite(siteAddress), logLevel: 'fatal' });
   const close = async () => {
     await app.close();
     await site.close();
     await sequelize.close();
+    rmSync(photoFolder, { recursive: true, force: true });
   };
   return { app, store, sequelize, address, close };
 }

@@ -6,6 +6,7 @@ export const paths = {
   box: (jobId: string, boxId: string) => `/jobs/${jobId}/box/${boxId}`,
   place: (jobId: string, boxId: string, position: number) => `/jobs/${jobId}/box/${boxId}/choose/${position}`,
   flags: (jobId: string, boxId: string) => `/jobs/${jobId}/box/${boxId}/flags`,
+  photos: (jobId: string, boxId: string) => `/jobs/${jobId}/box/${boxId}/photos`,
   panel: (jobId: string) => `/jobs/${jobId}/panel`,
   pair: (jobId: string) => `/jobs/${jobId}/pair`,
 };

@@ -62,6 +62,9 @@ export const api = {
   catalogue: async (): Promise<Catalogue> => (await ask('/api/catalogue')).json(),
   remove: async (id: string): Promise<void> => void (await ask(`/api/jobs/${id}`, { method: 'DELETE' })),
   sendEdits: async (id: string, edits: Edit[]): Promise<EditsAnswer> => (await ask(`/api/jobs/${id}/edits`, json({ edits }))).json(),
+  keepPhoto: async (jobId: string, photoId: string, picture: Blob): Promise<{ width: number; height: number }> =>
+    (await ask(`/api/jobs/${jobId}/photos/${photoId}`, { method: 'PUT', headers: { 'content-type': picture.type }, body: picture })).json(),
+  photoAddress: (jobId: string, photoId: string, size: 'full' | 'thumb'): string => `/api/jobs/${jobId}/photos/${photoId}?size=${size}`,
   site: async (): Promise<SiteState> => (await ask('/api/site')).json(),
   startJoin: async (request: JoinRequest): Promise<JoinState> => (await ask('/api/site/joins', json(request))).json(),
   join: async (id: string): Promise<JoinState> => (await ask(`/api/site/joins/${id}`)).json(),

@@ -47,6 +47,9 @@ function removedPlaces(job: Job, boxes: ReadonlySet<string>): EditPart[] {
       .filter((selection) => boxes.has(selection.boxId))
       .map((selection) => removePart('selection', `${selection.boxId}/${selection.position}`)),
     ...job.pairings.filter((pairing) => boxes.has(pairing.boxId)).map((pairing) => removePart('pairing', pairing.id)),
+    ...job.photos
+      .filter((photo) => photo.id !== undefined && boxes.has(photo.boxId ?? ''))
+      .map((photo) => removePart('photo', photo.id as string)),
   ];
 }
 

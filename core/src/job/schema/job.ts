@@ -123,6 +123,18 @@ export const JobEvent = open({
   of: Id.optional(),
 });
 
+/** A photograph of a box; the picture itself stands beside the document. Pins name conductors; x and y are shares of its sides. */
+export const Photo = open({
+  id: Id.optional(),
+  boxId: Id.optional(),
+  stage: z.enum(['before', 'after']).optional(),
+  at: Instant.optional(),
+  width: z.number().optional(),
+  height: z.number().optional(),
+  note: Text.optional(),
+  pins: z.array(open({ conductorId: Id, x: z.number().min(0).max(1), y: z.number().min(0).max(1) })).optional(),
+});
+
 const OpenRecord = open({ id: Id.optional() });
 
 export const Brief = open({
@@ -193,7 +205,7 @@ export const Job = open({
   accounts: z.array(OpenRecord),
   automations: z.array(OpenRecord),
   events: z.array(JobEvent),
-  photos: z.array(OpenRecord),
+  photos: z.array(Photo),
   overrides: z.array(open({ figure: Name, value: z.number(), note: Text.optional() })).optional(),
   catalogue: Catalogue,
 });
@@ -208,4 +220,5 @@ export type Selection = z.infer<typeof Selection>;
 export type Pairing = z.infer<typeof Pairing>;
 export type PairingAttempt = z.infer<typeof PairingAttempt>;
 export type JobEvent = z.infer<typeof JobEvent>;
+export type Photo = z.infer<typeof Photo>;
 export type Job = z.infer<typeof Job>;

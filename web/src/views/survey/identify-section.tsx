@@ -10,7 +10,7 @@ import {
   setParts,
   WORDS,
 } from '@inventario/core';
-import { ChevronRight, Tag, Trash2 } from 'lucide-react';
+import { Camera, ChevronRight, Tag, Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { paths } from '../../app/paths.js';
@@ -73,6 +73,10 @@ export function IdentifySection({ box, onSetUp }: { box: Box; onSetUp: (test: Id
         <h2 className="text-sm font-semibold text-soft">Is it dead?</h2>
         <ProofForm box={box} />
       </div>
+      <Link to={paths.photos(job.id, box.id)} className="flex min-h-11 items-center gap-2 text-sm font-semibold underline">
+        <Camera aria-hidden className="size-4" />
+        Photographs ({job.photos.filter((photo) => photo.boxId === box.id).length})
+      </Link>
       <Link to={paths.flags(job.id, box.id)} className="flex min-h-11 items-center gap-2 text-sm font-semibold underline">
         <Tag aria-hidden className="size-4" />
         Flags to print, and the way back as found
