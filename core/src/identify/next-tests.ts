@@ -1,6 +1,7 @@
 import type { Reading } from '../job/schema/survey.js';
+import { coresOfTest } from './bearing.js';
 import type { CoreGrade } from './grades.js';
-import { type Entry, type Posterior, roleOfCore } from './posterior.js';
+import { bestWithRole, type Entry, type Posterior, roleOfCore } from './posterior.js';
 import { arrangementOf } from './problem.js';
 import type { Point, Problem, Test } from './vocabulary.js';
 
@@ -40,6 +41,9 @@ interface Candidate {
 const MINUTES = { inPlace: 1, ohmsDead: 2, indicatorOut: 3, clippedOut: 6, lifted: 7, lampsOut: 3 } as const;
 /** Below this a test tells nothing worth a trip. */
 const LEAST_GAIN = 0.005;
+/** An outcome worth counting on, and how much likelier it has to be to rule a rival out. */
+const LIKELY = 0.25;
+const LIKELIER = 20;
 /** What a test is worth beyond its information when it can supply evidence a grade asks for. */
 const PROOF_BITS = 0.02;
 
@@ -70,13 +74,15 @@ export function nextTests(problem: Problem, posterior: Posterior, grades: readon
     open,
     candidates.map((candidate) => candidate.test),
   );
+  const tests = candidates.map((candidate) => candidate.test);
+  const excluding = excludingTests(problem, posterior, grades, open, tests);
   const ranked = candidates.map((candidate, at) => {
     const gain = gains[at] as number;
-    const proof = serves(candidate, grades, open, problem) ? PROOF_BITS : 0;
-    return { candidate, gain, value: (gain + proof) / candidate.minutes };
+    const proves = excluding.has(at) || serves(candidate, grades, open, problem);
+    return { candidate, gain, proves, value: (gain + (proves ? PROOF_BITS : 0)) / candidate.minutes };
   });
   return ranked
-    .filter(({ candidate, gain }) => gain >= LEAST_GAIN || serves(candidate, grades, open, problem))
+    .filter(({ gain, proves }) => gain >= LEAST_GAIN || proves)
     .map(({ candidate, gain, value }) => ({ ...printed(candidate, gain, gain >= LEAST_GAIN ? 'tells-most' : 'missing-evidence'), value }))
     .sort(byValue)
     .slice(0, 8);
@@ -107,6 +113,34 @@ export function groundTest(problem: Problem, box: { positions: readonly { index:
       value: PROOF_BITS / MINUTES.ohmsDead / 2,
     },
   ];
+}
+
+/**
+ * Tests likely to rule out a rival that no meter reading has ruled out yet: their expected outcome is twenty times likelier under the
+ * best explanation than under the best one that gives the conductor the rival role.
+ */
+function excludingTests(
+  problem: Problem,
+  posterior: Posterior,
+  grades: readonly CoreGrade[],
+  open: readonly number[],
+  tests: readonly Test[],
+): Set<number> {
+  const found = new Set<number>();
+  const expected = predicted(posterior, posterior.best, tests);
+  for (const core of open) {
+    const { missing, rival } = grades[core] as CoreGrade;
+    const other = missing === 'rival' && rival ? bestWithRole(posterior, core, rival) : null;
+    if (!other) continue;
+    const under = predicted(posterior, other, tests);
+    tests.forEach((test, at) => {
+      if (test.reading.tool === 'indicator' || !coresOfTest(problem, posterior.best, test).has(core)) return;
+      const row = expected[at] as Readonly<Record<string, number>>;
+      for (const outcome in row)
+        if ((row[outcome] as number) >= LIKELY && (row[outcome] as number) >= LIKELIER * (under[at]?.[outcome] ?? 0)) found.add(at);
+    });
+  }
+  return found;
 }
 
 /** Tests that showed what the best explanation does not expect are worth making again. */
@@ -277,6 +311,28 @@ function candidatesFor(problem: Problem, grades: readonly CoreGrade[], open: rea
             true,
           );
       }
+    // A load between two conductors of its own cable (no neutral there) is read across them, lamp in and lamp out.
+    const cable = problem.cables[problem.cores[core]?.cable ?? -1]?.cores ?? [];
+    if (grades[core]?.role === 'load')
+      for (const mate of cable) {
+        if (mate === core || grades[mate]?.role !== 'load') continue;
+        const points = [id, problem.cores[mate]?.id as string];
+        for (const loads of Object.keys(out).length > 0 ? [{}, out] : [{}])
+          add(
+            {
+              tool: 'ohms',
+              method: 'clipped',
+              ...opened,
+              ...usual,
+              breakers: all('off'),
+              ...(Object.keys(loads).length > 0 ? { loads } : {}),
+              points,
+            },
+            { code: 'tells-most', subject: id, purpose: 'load' },
+            MINUTES.ohmsDead + (Object.keys(loads).length > 0 ? MINUTES.lampsOut : 0),
+            true,
+          );
+      }
     // Hot conductors of one joint are told apart one by one; neutrals are left joined.
     const mates = problem.nets[problem.cores[core]?.net ?? -1]?.cores ?? [];
     if (mates.length > 1 && mates.every((mate) => ['line', 'line-on', 'switched-line', 'spare'].includes(grades[mate]?.role ?? '')))
@@ -289,6 +345,16 @@ function candidatesFor(problem: Problem, grades: readonly CoreGrade[], open: rea
         );
   }
   return unique(made);
+}
+
+/** Every test that is feasible in the box, whatever is known already; for checking that following the proposals loses nothing. */
+export function everyTest(problem: Problem): NextTest[] {
+  const cores = problem.cores.map((_, core) => core);
+  const grades = (role: CoreGrade['role']) =>
+    cores.map((): CoreGrade => ({ role, probability: 0.5, grade: 'guess', missing: 'reading', because: [], rival: null }));
+  // Some tests are thought of only for what a conductor seems to be: asked as if each were each.
+  const made = (['line', 'load', 'neutral', 'traveler'] as const).flatMap((role) => candidatesFor(problem, grades(role), cores));
+  return unique(made).map((candidate) => printed(candidate, 0, 'tells-most'));
 }
 
 function unique(candidates: Candidate[]): Candidate[] {
