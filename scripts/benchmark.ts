@@ -1,12 +1,18 @@
 // Speeds the product promises, each against its bound and against a reference measured in the same run: the reference takes out
-// how fast this machine happens to be. `npm run benchmark [rounds]`.
+// how fast this machine happens to be. `npm run benchmark [rounds] [boxes]`.
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { performance } from 'node:perf_hooks';
-import { assessBoxes, matchJob } from '@inventario/core';
+import { assessBoxes, type Box, identifyBox, lookup, matchJob } from '@inventario/core';
 import { demoCatalogue } from '@inventario/demo';
 import Fastify from 'fastify';
+import { conflictsOf } from '../core/src/identify/conflicts.js';
+import { gradesOf } from '../core/src/identify/grades.js';
+import { everyTest, nextTests } from '../core/src/identify/next-tests.js';
+import { type Posterior, posteriorOf } from '../core/src/identify/posterior.js';
+import { problemOf } from '../core/src/identify/problem.js';
+import { type HiddenBox, hiddenBox, wideBox } from '../core/src/test-support/hidden-box.js';
 import { Random } from '../core/src/test-support/random.js';
 import { manyDevices, randomHouse } from '../core/src/test-support/random-house.js';
 import { build } from '../server/src/app.js';
@@ -59,6 +65,74 @@ async function engines(): Promise<Row[]> {
   ];
 }
 
+/** Roles and next tests of a box of four switches, and how far the proposals are ahead of a fixed sequence. */
+async function identification(): Promise<Row[]> {
+  const { job, box } = wideBox();
+  const known = lookup(job);
+  const referenceMs = await median(steps);
+  const reference = 'a million float steps';
+  const roles = () => {
+    const { problem, wiring } = problemOf(box, known);
+    const posterior = posteriorOf(problem, wiring) as Posterior;
+    const conflicts = conflictsOf(problem, posterior);
+    return { problem, posterior, grades: gradesOf(problem, posterior, conflicts) };
+  };
+  const done = roles();
+  const open = new Set(done.problem.cores.keys());
+  return [
+    { what: 'identify roles, 4 switches, 20 readings', median: await median(roles), bound: 50, reference, referenceMs },
+    {
+      what: 'identify next tests, the same box',
+      median: await median(() => nextTests(done.problem, done.posterior, done.grades, open)),
+      bound: 300,
+      reference,
+      referenceMs,
+    },
+  ];
+}
+
+/** Boxes with hidden wiring, answered truly: tests until nothing more can be told, by proposal and by the textbook's order. */
+function testsUsed(boxes: number): string {
+  const used = { proposed: 0, textbook: 0 };
+  let [confirmed, needed, wrong] = [0, 0, 0];
+  for (let seed = 0; seed < boxes; seed++) {
+    const random = new Random(9000 + seed);
+    const hidden = hiddenBox(random, random.pick(['us', 'us', 'gb', 'modular'] as const), random.int(1, 4), random.chance(0.7));
+    const look = (box: Box) => identifyBox(box, lookup({ ...hidden.job, boxes: [box, ...hidden.job.boxes.slice(1)] }));
+    let { box } = hidden;
+    let result = look(box);
+    for (let step = 0; step < 60 && result.next[0]; step++) {
+      box = { ...box, readings: [...box.readings, hidden.answer(result.next[0], `m${step}`)] };
+      result = look(box);
+    }
+    used.proposed += box.readings.length;
+    const goal = new Set(result.conductors.filter((conductor) => conductor.grade === 'confirmed').map((conductor) => conductor.id));
+    for (const [id, role] of hidden.truth) {
+      const said = result.conductors.find((conductor) => conductor.id === id);
+      if (role === 'line' || role === 'load' || role === 'neutral') needed += 1;
+      if (said?.grade !== 'confirmed') continue;
+      confirmed += 1;
+      if (said.role !== role) wrong += 1;
+    }
+    used.textbook += textbook(hidden, look, goal);
+  }
+  return `${boxes} boxes with hidden wiring: ${(used.proposed / boxes).toFixed(1)} tests a box as proposed, ${(used.textbook / boxes).toFixed(1)} by the textbook's order to the same; ${confirmed} roles confirmed (${needed} lines, loads and neutrals), ${wrong} wrong`;
+}
+
+/** Lamps first, then every conductor in turn: volts on, volts off, ohms; until as much is confirmed. */
+function textbook(hidden: HiddenBox, look: (box: Box) => ReturnType<typeof identifyBox>, goal: ReadonlySet<string>): number {
+  const order = { lamp: 0, indicator: 1, 'volts-low-z': 2, volts: 2, ohms: 3, breaker: 4 };
+  const all = everyTest(problemOf(hidden.box, lookup(hidden.job)).problem).sort((a, b) => order[a.tool] - order[b.tool]);
+  let { box } = hidden;
+  for (const [at, test] of all.entries()) {
+    box = { ...box, readings: [...box.readings, hidden.answer(test, `t${at}`)] };
+    if (at % 4 !== 3 && at < all.length - 1) continue;
+    const done = look(box).conductors.filter((conductor) => conductor.grade === 'confirmed' && goal.has(conductor.id));
+    if (done.length >= goal.size) return box.readings.length;
+  }
+  return box.readings.length;
+}
+
 async function wholeJob(): Promise<Row> {
   const folder = mkdtempSync(join(tmpdir(), 'inventario-benchmark-'));
   const database = await startDatabase(folder, await freePort(), true);
@@ -94,9 +168,10 @@ async function wholeJob(): Promise<Row> {
   return row;
 }
 
-const rows = [...(await engines()), await wholeJob()];
-console.log('what                                 median ms   bound ms   ratio   to');
+const rows = [...(await engines()), ...(await identification()), await wholeJob()];
+console.log('what                                       median ms   bound ms   ratio   to');
 for (const row of rows)
   console.log(
-    `${row.what.padEnd(36)} ${row.median.toFixed(2).padStart(9)} ${row.bound.toFixed(1).padStart(10)} ${(row.median / row.referenceMs).toFixed(2).padStart(7)}   ${row.reference} (${row.referenceMs.toFixed(2)} ms)${row.median > row.bound ? '  OVER' : ''}`,
+    `${row.what.padEnd(42)} ${row.median.toFixed(2).padStart(9)} ${row.bound.toFixed(1).padStart(10)} ${(row.median / row.referenceMs).toFixed(2).padStart(7)}   ${row.reference} (${row.referenceMs.toFixed(2)} ms)${row.median > row.bound ? '  OVER' : ''}`,
   );
+console.log(testsUsed(Number(process.argv[3] ?? 500)));

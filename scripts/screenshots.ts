@@ -28,6 +28,15 @@ const SHOTS: Shot[] = [
     dark: true,
     before: (page) => page.locator('[data-conductor]').nth(3).tap(),
   },
+  {
+    name: 'read',
+    path: `${JOB}/box/bunk-door`,
+    before: async (page) => {
+      await page.getByRole('radio', { name: 'read it' }).click();
+      await page.locator('[data-conductor]').nth(1).click();
+    },
+  },
+  { name: 'panel', path: `${JOB}/panel` },
   { name: 'choose', path: `${JOB}/box/stair-head/choose/1`, before: (page) => page.getByRole('radio', { name: /^All/ }).click() },
   {
     name: 'pair-dark',

@@ -45,6 +45,8 @@ export interface Evaluated {
   best: { weight: number; hidden: Hidden; each: Float64Array };
 }
 
+const EVERYTHING_THERE: Hidden = { outsideOn: true, polarity: new Map(), farPolarity: new Map(), missing: new Set(), outside: new Map() };
+
 /** Readings of a problem against explanations; keeps what explanations share. */
 export class Likelihood {
   private readonly arranged = new Map<string, Arranged>();
@@ -191,6 +193,75 @@ export class Likelihood {
   }
 
   private readonly scopes = new WeakMap<Explanation, Map<string, string[]>>();
+  private readonly asked = new WeakMap<Explanation, Map<string, string[]>>();
+
+  /**
+   * What a test does not record and its outcome may rest on: breakers, far switches, and those switches here that can be reached from
+   * its points (and from what lies beside them in their cables) without passing a source or the reference.
+   */
+  private openQuestionsOf(
+    explanation: Explanation,
+    test: Pick<Test, 'arrangement' | 'points'>,
+    key: string,
+    alsoCircuits: readonly number[],
+  ): string[] {
+    const known = this.asked.get(explanation) ?? new Map<string, string[]>();
+    this.asked.set(explanation, known);
+    const kept = known.get(key);
+    if (kept) return kept;
+    const arranged = this.arrangedAs(test.arrangement);
+    const open = this.openQuestions(explanation, test.arrangement, arranged, alsoCircuits);
+    const switches = open.filter((question) => question.startsWith('switch:'));
+    const list =
+      switches.length < 2
+        ? open
+        : open.filter(
+            (question) =>
+              !question.startsWith('switch:') || this.reachedContacts(explanation, test, arranged).has(Number(question.slice(7))),
+          );
+    known.set(key, list);
+    return list;
+  }
+
+  /** Positions whose contact can matter to the points of a test. */
+  private reachedContacts(explanation: Explanation, test: Pick<Test, 'arrangement' | 'points'>, arranged: Arranged): Set<number> {
+    const network = this.network(explanation, test.arrangement, { ...arranged, contacts: [] }, EVERYTHING_THERE, () => true);
+    const start: number[] = [];
+    for (const point of test.points) {
+      if (point.kind === 'core')
+        for (const core of this.problem.cables[this.problem.cores[point.core]?.cable ?? -1]?.cores ?? [])
+          start.push(arranged.groupOf[core] as number);
+      if (point.kind === 'load')
+        for (const element of network.elements) if (element.loadId === point.loadId) start.push(element.a, element.b);
+      if (point.kind === 'circuit') return new Set(arranged.contacts.map((contact) => contact.position));
+    }
+    const fixed = (node: number) => network.isReference(node) || network.isLineSide(node);
+    const seen = new Set(start.map((node) => network.find(node)));
+    const queue = [...seen];
+    const reached = new Set<number>();
+    for (let at = queue.shift(); at !== undefined; at = queue.shift()) {
+      const onward = (a: number, b: number) => {
+        const [left, right] = [network.find(a), network.find(b)];
+        const next = left === at ? right : right === at ? left : null;
+        if (next !== null && !seen.has(next) && !fixed(next)) {
+          seen.add(next);
+          queue.push(next);
+        }
+        return next;
+      };
+      const here = at;
+      for (const contact of arranged.contacts) {
+        const [a, b] = [network.find(contact.from), network.find(contact.to)];
+        if (a !== here && b !== here) continue;
+        // From a source or the reference outward nothing comes back, but for another source on the far side.
+        if (fixed(here) && !fixed(a === here ? b : a)) continue;
+        reached.add(contact.position);
+        onward(contact.from, contact.to);
+      }
+      if (!fixed(here)) for (const element of network.elements) onward(element.a, element.b);
+    }
+    return reached;
+  }
 
   /** Loads a test's outcome may rest on: those that can be reached from its points without passing a source or the reference. */
   private scopeOf(explanation: Explanation, test: Test): string[] {
@@ -200,14 +271,7 @@ export class Likelihood {
     if (kept) return kept;
     const scope = new Set<string>();
     const arranged = this.arrangedAs(test.arrangement);
-    const network = this.network(
-      explanation,
-      test.arrangement,
-      arranged,
-      { outsideOn: true, polarity: new Map(), farPolarity: new Map(), missing: new Set(), outside: new Map() },
-      () => true,
-      true,
-    );
+    const network = this.network(explanation, test.arrangement, arranged, EVERYTHING_THERE, () => true, true);
     for (const point of test.points) {
       if (point.kind === 'load') {
         scope.add(point.loadId);
@@ -222,6 +286,8 @@ export class Likelihood {
   }
 
   private reach(network: Network, node: number, scope: Set<string>): void {
+    // At a source or the reference the state is what it is, whatever hangs on it.
+    if (network.isReference(node) || network.isLineSide(node)) return;
     const seen = new Set([network.find(node)]);
     const queue = [network.find(node)];
     for (let at = queue.shift(); at !== undefined; at = queue.shift())
@@ -311,11 +377,20 @@ export class Likelihood {
     const value = test.reading.value as 'lit' | 'dim' | 'dark';
     if (gone || arrangement.out.has(load) || !closed) return LAMP.dark[value] ?? 0;
     const hidden: Hidden = { ...outer, missing: new Set(), outside: new Map() };
-    return this.average(explanation, arrangement, hidden, feed.circuit === null ? [] : [feed.circuit], (network, arranged, on) => {
-      const live =
-        feed.through === null ? on(feed.circuit as number) : network.state(arranged.groupOf[feed.through] as number).kind === 'source';
-      return LAMP[live ? 'lit' : 'dark'][value] ?? 0;
-    });
+    const circuits = feed.circuit === null ? [] : [feed.circuit];
+    const points: Point[] = feed.through === null ? [] : [{ kind: 'core', core: feed.through }];
+    return this.average(
+      explanation,
+      { arrangement, points },
+      `${arrangement.key}|feed ${feed.through} ${feed.circuit}`,
+      hidden,
+      circuits,
+      (network, arranged, on) => {
+        const live =
+          feed.through === null ? on(feed.circuit as number) : network.state(arranged.groupOf[feed.through] as number).kind === 'source';
+        return LAMP[live ? 'lit' : 'dark'][value] ?? 0;
+      },
+    );
   }
 
   /** Switches of other boxes that the readings name and that might be the lamp's own. */
@@ -335,7 +410,8 @@ export class Likelihood {
     if (outcome === null || !this.counts(test)) return 1;
     return this.average(
       explanation,
-      test.arrangement,
+      test,
+      test.key,
       hidden,
       [],
       (network, arranged) => this.row(explanation, test, network, arranged)[outcome] ?? 1,
@@ -350,14 +426,14 @@ export class Likelihood {
   /** Chance of each outcome of tests not made yet, under one explanation with its hidden things. */
   predict(
     explanation: Explanation,
-    tests: readonly Pick<Test, 'arrangement' | 'points' | 'reading'>[],
+    tests: readonly Pick<Test, 'arrangement' | 'points' | 'reading' | 'key'>[],
     hidden: Hidden,
   ): Readonly<Record<string, number>>[] {
     this.networks.clear();
     return tests.map((test) => {
       if (!this.counts(test)) return {};
       const rows: Readonly<Record<string, number>>[] = [];
-      this.average(explanation, test.arrangement, hidden, [], (network, arranged) => {
+      this.average(explanation, test, test.key, hidden, [], (network, arranged) => {
         rows.push(this.row(explanation, test, network, arranged));
         return 0;
       });
@@ -375,27 +451,30 @@ export class Likelihood {
   /** The mean of a figure over breakers, switches and far switches that the arrangement does not name. */
   private average(
     explanation: Explanation,
-    arrangement: Arrangement,
+    test: Pick<Test, 'arrangement' | 'points'>,
+    key: string,
     hidden: Hidden,
     alsoCircuits: readonly number[],
     figure: (network: Network, arranged: Arranged, on: (circuit: number) => boolean) => number,
   ): number {
+    const { arrangement } = test;
     const arranged = this.arrangedAs(arrangement);
-    const key = `${arrangement.key}|${[...hidden.missing].join()}|${alsoCircuits.join()}`;
-    let states = this.networks.get(key);
+    const open = this.openQuestionsOf(explanation, test, key, alsoCircuits);
+    const stateKey = `${arrangement.key}|${hidden.missing.size === 0 ? '' : [...hidden.missing].join()}|${open.join()}`;
+    let states = this.networks.get(stateKey);
     if (!states) {
-      const open = this.openQuestions(explanation, arrangement, arranged, alsoCircuits);
-      states = Array.from({ length: 2 ** open.length }, (_, mask) => {
+      states = [];
+      for (let mask = 0; mask < 2 ** open.length; mask++) {
         const answer = (question: string): boolean => {
           const at = open.indexOf(question);
           return at >= 0 && (mask & (1 << at)) !== 0;
         };
-        return {
+        states.push({
           network: this.network(explanation, arrangement, arranged, hidden, answer),
           on: (circuit: number) => this.isOn(circuit, arrangement, hidden, answer),
-        };
-      });
-      this.networks.set(key, states);
+        });
+      }
+      this.networks.set(stateKey, states);
     }
     let mean = 0;
     for (const { network, on } of states) mean += figure(network, arranged, on) / states.length;

@@ -130,7 +130,7 @@ export function hiddenBox(random: Random, practice: PracticeId, positions: numbe
               ? { kind: 'core' as const, core: number.get(point) as number }
               : { kind: 'ground' as const, id: point },
       );
-      const [row] = likelihood.predict(explanation, [{ arrangement: arrangementOf(reading, number), points, reading }], hidden);
+      const [row] = likelihood.predict(explanation, [{ arrangement: arrangementOf(reading, number), points, reading, key: '' }], hidden);
       const outcomes = Object.entries(row ?? {});
       const [outcome] = chance
         ? draw(chance, outcomes, ([, share]) => share)
@@ -169,4 +169,89 @@ function readingValue(outcome: string, volts: number): Reading['value'] {
   if (outcome === 'other') return volts * 1.4;
   if (outcome in SHARES) return volts * (SHARES[outcome] as number);
   return OHMS[outcome] ?? (outcome as Reading['value']);
+}
+
+/** Four switches on one line with a feed, a line carried on and a lamp cable each: 6 cables, 18 conductors, half read. */
+export function wideBox(): { job: Job; box: Box } {
+  const loads: Load[] = [1, 2, 3, 4].map((at) => ({
+    id: `l${at}`,
+    name: `Load ${at}`,
+    roomId: 'r1',
+    kind: at % 2 ? 'led' : 'resistive',
+    count: 3,
+    wattsEach: 20,
+  }));
+  const cables = ['feed', 'on', 'lamp1', 'lamp2', 'lamp3', 'lamp4'];
+  const box: Box = {
+    ...newBox('b1', 'r1', 'Box', 1, 'us', ['c1']),
+    cables: cables.map((id) => ({ id })),
+    joints: ['line', 'neutral', 'ground'].map((id) => ({ id, connector: 'twist-on' })),
+    conductors: [
+      ...cables.flatMap((cableId) => [
+        {
+          id: `${cableId}-black`,
+          cableId,
+          size: '14AWG' as const,
+          colour: 'black' as const,
+          at: cableId.startsWith('lamp') ? { position: Number(cableId.slice(4)), terminal: 'b' } : { joint: 'line' },
+        },
+        { id: `${cableId}-white`, cableId, size: '14AWG' as const, colour: 'white' as const, at: { joint: 'neutral' } },
+        { id: `${cableId}-bare`, cableId, size: '14AWG' as const, colour: 'bare' as const, at: { joint: 'ground' } },
+      ]),
+      ...[1, 2, 3, 4].map((position) => ({
+        id: `tail${position}`,
+        size: '14AWG' as const,
+        colour: 'black' as const,
+        ends: [{ joint: 'line' }, { position, terminal: 'a' }],
+      })),
+    ],
+    positions: [1, 2, 3, 4].map((index) => ({ index, existing: 'single-pole' as const, loadIds: [`l${index}`], need: { smart: true } })),
+  };
+  const reading = (id: number, more: Partial<Reading> & Pick<Reading, 'tool' | 'points' | 'value'>): Reading => ({
+    id: `m${id}`,
+    at: '2026-05-04T09:00:00Z',
+    arrangement: 'device-out',
+    position: 1,
+    breakers: { c1: 'on' },
+    ...more,
+  });
+  let serial = 0;
+  const next = () => {
+    serial += 1;
+    return serial;
+  };
+  const readings = [1, 2, 3, 4].flatMap((position) => [
+    reading(next(), {
+      tool: 'lamp',
+      arrangement: 'in-place',
+      position: undefined,
+      switches: { [String(position)]: 'on' },
+      points: [`l${position}`],
+      value: 'lit',
+    }),
+    reading(next(), {
+      tool: 'lamp',
+      arrangement: 'in-place',
+      position: undefined,
+      switches: { [String(position)]: 'off' },
+      points: [`l${position}`],
+      value: 'dark',
+    }),
+    reading(next(), { tool: 'volts-low-z', position, points: [`lamp${position}-black`, 'reference'], value: 0.2 }),
+    reading(next(), { tool: 'indicator', position, points: [`lamp${position}-black`], value: 'quiet' }),
+  ]);
+  readings.push(
+    reading(next(), { tool: 'volts-low-z', points: ['feed-black', 'reference'], value: 119 }),
+    reading(next(), { tool: 'volts-low-z', points: ['feed-black', 'reference'], value: 0, breakers: { c1: 'off' } }),
+    reading(next(), { tool: 'ohms', points: ['feed-white', 'reference'], value: 0.3, breakers: { c1: 'off' } }),
+    reading(next(), { tool: 'ohms', points: ['feed-bare', 'reference'], value: 0.3, breakers: { c1: 'off' } }),
+  );
+  const job: Job = {
+    ...newJob('j', 'Job', 'us', undefined, { devices: [], hubs: [], parts: [], connectors: [], enclosures: [], platforms: [] }),
+    circuits: [{ id: 'c1', panel: 'Main', breaker: '1', label: '', amps: 15, volts: 120 }],
+    rooms: [{ id: 'r1', name: 'Room', floor: 0, order: 1 }],
+    loads,
+  };
+  const read = { ...box, readings };
+  return { job: { ...job, boxes: [read] }, box: read };
 }

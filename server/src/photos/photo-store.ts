@@ -2,7 +2,7 @@ import { mkdir, readFile, rm, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import sharp from 'sharp';
 
-export type PhotoSize = 'full' | 'thumb';
+type PhotoSize = 'full' | 'thumb';
 
 /** Where photographs are kept. A folder by default; anything that keeps bytes by name could do it. */
 export interface PhotoStore {

@@ -1,5 +1,5 @@
 import { Popover, PopoverButton, PopoverPanel } from '@headlessui/react';
-import { type Circuit, type CircuitPower, circuitPower, type JobEvent, putPart } from '@inventario/core';
+import { type Circuit, type CircuitPower, circuitPower, type JobEvent, proofOf, putPart } from '@inventario/core';
 import { useMemo } from 'react';
 import { instant, newId } from '../data/ids.js';
 import { useJob } from '../data/job-context.js';
@@ -12,18 +12,28 @@ export function PowerBar({ boxId }: { boxId: string | undefined }) {
   const { job, known } = useJob();
   const feeding = new Set(boxId ? known.boxes.get(boxId)?.circuitIds : []);
   const states = useMemo(() => new Map(circuitPower(job).map((state) => [state.circuitId, state])), [job]);
+  const box = boxId ? known.boxes.get(boxId) : undefined;
+  const proof = useMemo(() => (box ? proofOf(box, job) : null), [box, job]);
+  const dead = proof?.stage === 'device-out' && proof.since ? proof.since : null;
   const circuits = [...job.circuits].sort((a, b) => Number(feeding.has(b.id)) - Number(feeding.has(a.id)));
   if (circuits.length === 0) return <p className="px-3 py-1 text-sm text-soft">No circuits recorded yet: add the breakers under House.</p>;
   return (
     <section aria-label="Power" className="flex items-center gap-1.5 overflow-x-auto px-3 py-1">
       {circuits.map((circuit) => (
-        <CircuitState key={circuit.id} circuit={circuit} power={states.get(circuit.id) as CircuitPower} feeding={feeding.has(circuit.id)} />
+        <CircuitState
+          key={circuit.id}
+          circuit={circuit}
+          power={states.get(circuit.id) as CircuitPower}
+          feeding={feeding.has(circuit.id)}
+          dead={feeding.has(circuit.id) ? dead : null}
+        />
       ))}
     </section>
   );
 }
 
-function CircuitState({ circuit, power, feeding }: { circuit: Circuit; power: CircuitPower; feeding: boolean }) {
+/** @param dead since when the box in hand is proved dead with its device out */
+function CircuitState({ circuit, power, feeding, dead }: { circuit: Circuit; power: CircuitPower; feeding: boolean; dead: string | null }) {
   const { job, apply } = useJob();
   const record = (event: Partial<JobEvent>, label: string) => {
     const id = newId();
@@ -48,7 +58,7 @@ function CircuitState({ circuit, power, feeding }: { circuit: Circuit; power: Ci
         <PowerShape state={power.state} />
         <span className="whitespace-nowrap">
           {circuit.breaker} {power.state}
-          {feeding && <span className="block text-xs font-normal">feeds this box</span>}
+          {feeding && <span className="block text-xs font-normal">{dead ? `proved dead ${timeOf(dead)}` : 'feeds this box'}</span>}
         </span>
         <span className="sr-only">
           : breaker {circuit.breaker}, {circuit.label}

@@ -163,7 +163,9 @@ export function ConductorsPanel({
             onCable={setCable}
           />
         ))}
-      {reading && box.conductors.length > 0 && <ReadingTray box={box} bench={bench} onBench={onBench} />}
+      {reading && box.conductors.length > 0 && (
+        <ReadingTray box={box} bench={bench} said={heldId ? said.get(heldId)?.role : undefined} onBench={onBench} />
+      )}
       {held && !reading && (
         <ConductorTray
           box={box}

@@ -1,4 +1,13 @@
-import { type Box, COLOUR_WORDS, circuitPower, conductorWords, HANDS_OFF_STEPS, proofOf, type Reading } from '@inventario/core';
+import {
+  type Box,
+  COLOUR_WORDS,
+  circuitPower,
+  circuitsThatMatter,
+  conductorWords,
+  HANDS_OFF_STEPS,
+  proofOf,
+  type Reading,
+} from '@inventario/core';
 import { useState } from 'react';
 import { PowerShape } from '../../app/power-bar.js';
 import { instant, newId } from '../../data/ids.js';
@@ -18,8 +27,21 @@ const TOOLS = [
   { value: 'ohms', label: 'ohms' },
 ] as const;
 
-/** Reading entry for one hand: a conductor from the drawing, the instrument, the result. The state is taken from where it shows. */
-export function ReadingTray({ box, bench, onBench }: { box: Box; bench: Bench; onBench: (bench: Bench) => void }) {
+/**
+ * Reading entry for one hand: a conductor from the drawing, the instrument, the result. The state is taken from where it shows.
+ * @param said what the readings make of the conductor in hand
+ */
+export function ReadingTray({
+  box,
+  bench,
+  said,
+  onBench,
+}: {
+  box: Box;
+  bench: Bench;
+  said: string | undefined;
+  onBench: (bench: Bench) => void;
+}) {
   const { job, known, apply, undo } = useJob();
   const say = useSay();
   const power = circuitPower(job);
@@ -45,6 +67,14 @@ export function ReadingTray({ box, bench, onBench }: { box: Box; bench: Bench; o
   const held = box.conductors.find((conductor) => conductor.id === bench.held);
   // Ohms are read dead; anything but looking is done hands-off while a breaker is on.
   const needsProof = bench.tool === 'ohms' && proof.stage !== 'device-out';
+  const opensNeutral =
+    bench.arrangement === 'parted' ||
+    (bench.arrangement === 'lifted' &&
+      (said === 'neutral' || box.labels.some((label) => label.conductorId === bench.held && label.role === 'neutral')));
+  // A parted neutral is live wherever anything on it is still fed: every breaker that shares it is off first.
+  const backFed = opensNeutral
+    ? circuitsThatMatter(box, job).filter((id) => power.find((entry) => entry.circuitId === id)?.state !== 'off')
+    : [];
   const needsClear =
     live && bench.tool !== 'ohms' && (bench.arrangement !== 'in-place' || bench.tool !== 'indicator') && bench.stoodClear !== stateKey;
 
@@ -166,7 +196,12 @@ export function ReadingTray({ box, bench, onBench }: { box: Box; bench: Bench; o
               />
             )}
           </div>
-          {needsProof ? (
+          {backFed.length > 0 ? (
+            <p role="alert" className="rounded-md border-2 border-stop p-3 font-semibold text-stop">
+              A neutral is opened here. First off: breaker {backFed.map((id) => known.circuits.get(id)?.breaker).join(' and ')}, or the
+              main; both halves of a shared neutral. After opening, every end is proved again.
+            </p>
+          ) : needsProof ? (
             <div className="flex flex-col gap-2 rounded-md border-2 border-ink p-3">
               <p className="font-semibold">Ohms are read dead. Prove it first.</p>
               <ProofForm box={box} />
