@@ -1,5 +1,5 @@
 import { coresOfTest } from './bearing.js';
-import { outcomeOf } from './likelihood.js';
+import { outcomeOf } from './outcomes.js';
 import type { Entry, Posterior } from './posterior.js';
 import type { Problem, Test } from './vocabulary.js';
 

@@ -1,7 +1,7 @@
 import { coldOhms, conducts, GROUND_BANDS } from '../practice/instruments.js';
 import { coresOfTest } from './bearing.js';
 import type { Conflict } from './conflicts.js';
-import { outcomeOf } from './likelihood.js';
+import { outcomeOf } from './outcomes.js';
 import { bestWithRole, type Posterior, roleIndex, roleOfCore } from './posterior.js';
 import { GROUND_PRIOR } from './priors.js';
 import { type InsulatedRole, type Problem, ROLES, type Test } from './vocabulary.js';

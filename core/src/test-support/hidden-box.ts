@@ -130,7 +130,11 @@ export function hiddenBox(random: Random, practice: PracticeId, positions: numbe
               ? { kind: 'core' as const, core: number.get(point) as number }
               : { kind: 'ground' as const, id: point },
       );
-      const [row] = likelihood.predict(explanation, [{ arrangement: arrangementOf(reading, number), points, reading, key: '' }], hidden);
+      const [row] = likelihood.predict(
+        explanation,
+        [{ arrangement: arrangementOf(reading, number), points, reading, key: JSON.stringify(test) }],
+        hidden,
+      );
       const outcomes = Object.entries(row ?? {});
       const [outcome] = chance
         ? draw(chance, outcomes, ([, share]) => share)
