@@ -1,5 +1,6 @@
 import type { Wiring } from '../identify/problem.js';
 import type { Arrangement, Problem } from '../identify/vocabulary.js';
+import { Joined } from '../wire/joined.js';
 
 /** A contact between two groups that a switch closes in one of its states. */
 interface Contact {
@@ -35,29 +36,20 @@ export function arrange(problem: Problem, wiring: Wiring, arrangement: Arrangeme
       ? (arrangement.position ?? (problem.positions.length === 1 ? (problem.positions[0]?.index ?? null) : null))
       : null;
   const taken = new Set(out === null ? [] : (wiring.terminals.get(out) ?? []));
-  const parent = new Map<string, string>();
-  const find = (node: string): string => {
-    let root = node;
-    for (let next = parent.get(root); next !== undefined; next = parent.get(root)) root = next;
-    return root;
-  };
-  const merge = (a: string, b: string) => {
-    const [left, right] = [find(a), find(b)];
-    if (left !== right) parent.set(left, right);
-  };
+  const together = new Joined();
   const closed = (node: string) => kind !== 'parted' || (node.startsWith('joint:') && joined.has(node.slice(6)));
   wiring.coreNode.forEach((node, core) => {
-    if (node !== null && closed(node) && !taken.has(node) && !(kind === 'lifted' && lifted.has(core))) merge(`core:${core}`, node);
+    if (node !== null && closed(node) && !taken.has(node) && !(kind === 'lifted' && lifted.has(core))) together.merge(`core:${core}`, node);
   });
   for (const link of wiring.links) {
     const [a, b] = link.nodes;
-    if (closed(a) && closed(b) && !taken.has(a) && !taken.has(b)) merge(a, b);
+    if (closed(a) && closed(b) && !taken.has(a) && !taken.has(b)) together.merge(a, b);
   }
-  if (kind !== 'parted') for (const entry of wiring.bridged) if (entry.position !== out) merge(...entry.nodes);
+  if (kind !== 'parted') for (const entry of wiring.bridged) if (entry.position !== out) together.merge(...entry.nodes);
 
   const numbers = new Map<string, number>();
   const numberOf = (node: string) => {
-    const root = find(node);
+    const root = together.find(node);
     let number = numbers.get(root);
     if (number === undefined) {
       number = numbers.size;

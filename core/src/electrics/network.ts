@@ -108,6 +108,8 @@ export class Network {
     const queue = [start];
     let live: { conducts: boolean; leg: string | null; loads: string[] } | null = null;
     let ground: { conducts: boolean; loads: string[] } | null = null;
+    // Loads of two legs on a neutral that lost its way back: it lies anywhere between the legs.
+    let twoLegs = false;
     for (let at = queue.shift(); at !== undefined; at = queue.shift()) {
       const path = seen.get(at) as { conducts: boolean; loads: string[] };
       for (const element of this.elements) {
@@ -120,6 +122,7 @@ export class Network {
         };
         const state = this.own(next);
         if (state?.kind === 'source') {
+          if (live && oppositeLegs(live.leg, state.leg)) twoLegs = true;
           live ??= { ...reached, leg: state.leg };
           continue;
         }
@@ -131,7 +134,7 @@ export class Network {
         queue.push(next);
       }
     }
-    if (live && ground) return { kind: 'divided' };
+    if (twoLegs || (live && ground)) return { kind: 'divided' };
     if (live) return { kind: 'through', to: 'source', conducts: live.conducts, leg: live.leg, loads: live.loads };
     if (ground) return { kind: 'through', to: 'reference', conducts: ground.conducts, leg: null, loads: ground.loads };
     return { kind: 'floating' };
@@ -169,18 +172,18 @@ export class Network {
     const live = (state: PointState | null) => state?.kind === 'source';
     const returns = (state: PointState | null) => state?.kind === 'reference';
     if ((live(left) && returns(right)) || (live(right) && returns(left))) return 'lit';
-    if (left?.kind === 'source' && right?.kind === 'source')
-      return left.leg !== null && right.leg !== null && left.leg !== right.leg ? 'lit' : 'dark';
+    if (left?.kind === 'source' && right?.kind === 'source') return oppositeLegs(left.leg, right.leg) ? 'lit' : 'dark';
     // One side alive, the other only through further loads to the return.
     const across = (own: PointState | null, other: number, without: Element): boolean => {
-      if (!live(own)) return false;
+      if (own?.kind !== 'source') return false;
       const rest = this.elements.filter((entry) => entry !== without);
-      return rest.some((entry) => [this.find(entry.a), this.find(entry.b)].includes(other)) && this.reachesReturn(other, rest);
+      return rest.some((entry) => [this.find(entry.a), this.find(entry.b)].includes(other)) && this.reachesReturn(other, rest, own.leg);
     };
     return across(left, b, element) || across(right, a, element) ? 'divided' : 'dark';
   }
 
-  private reachesReturn(from: number, elements: readonly Element[]): boolean {
+  /** To the reference or to another leg, through loads. */
+  private reachesReturn(from: number, elements: readonly Element[], leg: string | null): boolean {
     const seen = new Set([from]);
     const queue = [from];
     for (let at = queue.shift(); at !== undefined; at = queue.shift())
@@ -189,11 +192,16 @@ export class Network {
         const next = a === at ? b : b === at ? a : null;
         if (next === null || seen.has(next)) continue;
         const own = this.own(next);
-        if (own?.kind === 'reference') return true;
+        if (own?.kind === 'reference' || (own?.kind === 'source' && oppositeLegs(leg, own.leg))) return true;
         if (own) continue;
         seen.add(next);
         queue.push(next);
       }
     return false;
   }
+}
+
+/** Both known, and not the same. */
+function oppositeLegs(one: string | null, other: string | null): boolean {
+  return one !== null && other !== null && one !== other;
 }

@@ -3,6 +3,7 @@ import type { At, Box, Conductor, Position, Reading } from '../job/schema/survey
 import { SUPPLY } from '../practice/instruments.js';
 import { looksLikeGround } from '../practice/wire.js';
 import { nodeOf } from '../wire/found-nets.js';
+import { Joined } from '../wire/joined.js';
 import { ODDS } from './priors.js';
 import type { Arrangement, CableCores, Core, Net, Point, Problem, SwitchPosition, Test } from './vocabulary.js';
 
@@ -105,21 +106,14 @@ export function problemOf(box: Box, known: JobLookup): { problem: Problem; wirin
 
 /** Ground conductors that hang together: in one joint, by a bonding jumper, or on the box's screw. */
 function groundBundle(box: Box): ReadonlyMap<string, string> {
-  const parent = new Map<string, string>();
-  const find = (node: string): string => {
-    let root = node;
-    for (let next = parent.get(root); next !== undefined; next = parent.get(root)) root = next;
-    return root;
-  };
+  const joined = new Joined();
   for (const conductor of box.conductors) {
     const [from, to] = conductor.ends ?? [];
-    if (!from || !to) continue;
-    const [a, b] = [find(nodeOf(from)), find(nodeOf(to))];
-    if (a !== b) parent.set(a, b);
+    if (from && to) joined.merge(nodeOf(from), nodeOf(to));
   }
   return new Map(
     box.conductors.flatMap((conductor) =>
-      conductor.at && !conductor.at.capped ? [[conductor.id, find(nodeOf(conductor.at))] as const] : [],
+      conductor.at && !conductor.at.capped ? [[conductor.id, joined.find(nodeOf(conductor.at))] as const] : [],
     ),
   );
 }
@@ -157,19 +151,9 @@ function wiringOf(box: Box, inside: readonly Conductor[]): Wiring {
 
 /** Everything joined in place, switch contacts apart. */
 function components(wiring: Wiring): (node: string) => string {
-  const parent = new Map<string, string>();
-  const find = (node: string): string => {
-    let root = node;
-    for (let next = parent.get(root); next !== undefined; next = parent.get(root)) root = next;
-    return root;
-  };
-  const merge = ([a, b]: [string, string]) => {
-    const [left, right] = [find(a), find(b)];
-    if (left !== right) parent.set(left, right);
-  };
-  for (const link of wiring.links) merge(link.nodes);
-  for (const entry of wiring.bridged) merge(entry.nodes);
-  return find;
+  const joined = new Joined();
+  for (const { nodes } of [...wiring.links, ...wiring.bridged]) joined.merge(...nodes);
+  return (node) => joined.find(node);
 }
 
 function switchPosition(

@@ -1,5 +1,6 @@
 import type { At, Box, Reading } from '../job/schema/survey.js';
 import { looksLikeGround } from '../practice/wire.js';
+import { Joined } from '../wire/joined.js';
 
 /**
  * The box in parts that tell nothing about each other: no joint, cable, device or reading joins them. Each is a box of its own, so that
@@ -9,31 +10,22 @@ import { looksLikeGround } from '../practice/wire.js';
  *     feed B ─┴─ switch 2 ─ lamp B        another, unless their neutrals share a joint or a reading spans both
  */
 export function splitBox(box: Box): Box[] {
-  const parent = new Map<string, string>();
-  const find = (node: string): string => {
-    let root = node;
-    for (let next = parent.get(root); next !== undefined; next = parent.get(root)) root = next;
-    return root;
-  };
-  const merge = (a: string, b: string) => {
-    const [left, right] = [find(a), find(b)];
-    if (left !== right) parent.set(left, right);
-  };
+  const joined = new Joined();
   const place = (at: At): string | null =>
     at.joint !== undefined ? `joint:${at.joint}` : at.position !== undefined ? `position:${at.position}` : null;
   for (const conductor of box.conductors) {
     if (looksLikeGround(conductor)) continue;
     const own = conductor.cableId !== undefined ? `cable:${conductor.cableId}` : `tail:${conductor.id}`;
-    if (conductor.throughCableId !== undefined) merge(own, `cable:${conductor.throughCableId}`);
+    if (conductor.throughCableId !== undefined) joined.merge(own, `cable:${conductor.throughCableId}`);
     for (const at of conductor.ends ?? (conductor.at ? [conductor.at] : [])) {
       const node = place(at);
-      if (node) merge(own, node);
+      if (node) joined.merge(own, node);
     }
   }
   for (const position of box.positions)
     for (const lead of position.leads ?? []) {
       const node = place(lead.at);
-      if (node) merge(`position:${position.index}`, node);
+      if (node) joined.merge(`position:${position.index}`, node);
     }
 
   const cableOf = new Map(box.conductors.map((conductor) => [conductor.id, conductor.cableId]));
@@ -58,14 +50,14 @@ export function splitBox(box: Box): Box[] {
     const key = reading.tool === 'lamp' ? `lamp:${reading.points[0]}` : reading.id;
     joinedBy.set(key, [...(joinedBy.get(key) ?? []), ...nodes]);
   }
-  for (const nodes of joinedBy.values()) for (const node of nodes.slice(1)) merge(nodes[0] as string, node);
+  for (const nodes of joinedBy.values()) for (const node of nodes.slice(1)) joined.merge(nodes[0] as string, node);
   const all = [...box.cables.map((cable) => `cable:${cable.id}`), ...box.positions.map((position) => `position:${position.index}`)];
-  if (box.readings.some((reading) => reading.tool === 'breaker')) for (const node of all.slice(1)) merge(all[0] as string, node);
+  if (box.readings.some((reading) => reading.tool === 'breaker')) for (const node of all.slice(1)) joined.merge(all[0] as string, node);
 
-  const roots = [...new Set(all.map(find))];
+  const roots = [...new Set(all.map((node) => joined.find(node)))];
   if (roots.length < 2) return [box];
   return roots.map((root) => {
-    const inside = (node: string) => find(node) === root;
+    const inside = (node: string) => joined.find(node) === root;
     const conductors = box.conductors.filter((conductor) =>
       inside(conductor.cableId !== undefined ? `cable:${conductor.cableId}` : `tail:${conductor.id}`),
     );

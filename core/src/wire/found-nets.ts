@@ -1,6 +1,7 @@
 import { isGround, looseEnds } from '../enclosure/as-found.js';
 import { labelsOf } from '../job/lookup.js';
 import type { Box, Conductor, Label } from '../job/schema/survey.js';
+import { Joined } from './joined.js';
 
 /**
  * Names of nets: `line:c7`, `neutral:c7`, `ground`, `load:l1` (`load:l1+l2`), `traveler:g1:1`, `switched-line:w3`,
@@ -37,7 +38,7 @@ function netOf(box: Box, conductor: Conductor, label: Label | undefined): NetNam
  *     lamp ── terminal 1.b                                          another
  */
 export class FoundNets {
-  private readonly parent = new Map<string, string>();
+  private readonly joined = new Joined();
   private readonly nets = new Map<string, Set<NetName>>();
   readonly netByConductor = new Map<string, NetName>();
   /** Every net a cable conductor belongs to. */
@@ -49,15 +50,15 @@ export class FoundNets {
     const labels = labelsOf(box);
     for (const conductor of box.conductors) {
       const [from, to] = conductor.ends ?? [];
-      if (from && to) this.merge(nodeOf(from), nodeOf(to));
+      if (from && to) this.joined.merge(nodeOf(from), nodeOf(to));
     }
     for (const position of box.positions)
-      for (const lead of position.leads ?? []) this.merge(nodeOf(lead.at), `terminal:${position.index}.${lead.terminal}`);
+      for (const lead of position.leads ?? []) this.joined.merge(nodeOf(lead.at), `terminal:${position.index}.${lead.terminal}`);
     for (const { conductor, at } of looseEnds(box)) {
       if (conductor.cableId === undefined) continue;
       const net = netOf(box, conductor, labels.get(conductor.id));
       this.netByConductor.set(conductor.id, net);
-      const node = this.find(nodeOf(at));
+      const node = this.joined.find(nodeOf(at));
       if (at.capped) continue;
       const known = this.nets.get(node) ?? new Set();
       known.add(net);
@@ -66,21 +67,9 @@ export class FoundNets {
     this.names = new Set(this.netByConductor.values());
   }
 
-  private find(node: string): string {
-    let root = node;
-    for (let next = this.parent.get(root); next !== undefined; next = this.parent.get(root)) root = next;
-    return root;
-  }
-
-  private merge(a: string, b: string): void {
-    const left = this.find(a);
-    const right = this.find(b);
-    if (left !== right) this.parent.set(left, right);
-  }
-
   /** Names of the nets that meet at a place: none, one, or several when labels disagree about one joint. */
   at(node: string): ReadonlySet<NetName> {
-    return this.nets.get(this.find(node)) ?? new Set();
+    return this.nets.get(this.joined.find(node)) ?? new Set();
   }
 
   /** The nets on the terminals of a position. */

@@ -1,0 +1,70 @@
+import { expect, test } from '@jest/globals';
+import { conflictWords, nextTestWhy, noteWords, readingWords, reasonWords } from '../findings/identify-sentences.js';
+import { lookup } from '../job/lookup.js';
+import type { Box, Reading } from '../job/schema/survey.js';
+import { hiddenBox } from '../test-support/hidden-box.js';
+import { Random } from '../test-support/random.js';
+import { type Identification, identifyBox } from './identify.js';
+
+/** Every state of a box on the way, as its proposed tests are answered; now and then one comes out wrong. */
+function* onTheWay(seed: number, steps: number): Generator<{ box: Box; known: ReturnType<typeof lookup>; result: Identification }> {
+  const random = new Random(seed);
+  const practice = random.pick(['us', 'ca', 'gb', 'modular'] as const);
+  const hidden = hiddenBox(random, practice, random.int(1, 3), random.chance(0.7));
+  let { box } = hidden;
+  for (let step = 0; step <= steps; step++) {
+    const known = lookup({ ...hidden.job, boxes: [box, ...hidden.job.boxes.slice(1)] });
+    const result = identifyBox(box, known);
+    yield { box, known, result };
+    const [next] = result.next;
+    if (!next) return;
+    const reading = hidden.answer(next, `r${step}`);
+    const flipped: Reading['value'] = reading.value === 'alert' ? 'quiet' : reading.value === 'lit' ? 'dark' : reading.value;
+    box = { ...box, readings: [...box.readings, random.chance(0.1) ? { ...reading, value: flipped } : reading] };
+  }
+}
+
+test.each(Array.from({ length: 14 }, (_, at) => at + 101))('what is proposed can be done, and safely (seed %i)', (seed) => {
+  for (const { box, known, result } of onTheWay(seed, 7)) {
+    const conductors = new Set(box.conductors.map((conductor) => conductor.id));
+    const neutrals = new Set(result.conductors.filter((entry) => entry.role === 'neutral').map((entry) => entry.id));
+    for (const next of result.next) {
+      expect(next.minutes).toBeGreaterThan(0);
+      expect(next.gainBits).toBeGreaterThanOrEqual(0);
+      for (const point of next.points)
+        expect(conductors.has(point) || ['reference', 'box'].includes(point) || known.loads.has(point) || known.circuits.has(point)).toBe(
+          true,
+        );
+      for (const id of Object.keys(next.breakers)) expect(known.circuits.has(id)).toBe(true);
+      // Ohms are read with every breaker of the box off; a neutral is never what is lifted with one on.
+      if (next.tool === 'ohms') expect(box.circuitIds.every((id) => next.breakers[id] === 'off')).toBe(true);
+      if (box.circuitIds.some((id) => next.breakers[id] !== 'off')) for (const id of next.lifted) expect(neutrals.has(id)).toBe(false);
+    }
+    const keys = result.next.map(({ gainBits, minutes, why, ...what }) => JSON.stringify(what));
+    expect(new Set(keys).size).toBe(keys.length);
+  }
+});
+
+test('everything said on the way is a whole sentence, without a hole in it', () => {
+  let said = 0;
+  for (let seed = 201; seed < 211; seed++)
+    for (const { box, known, result } of onTheWay(seed, 6)) {
+      const sentences = [
+        ...result.next.flatMap((next) => [nextTestWhy(box, known, next), readingWords(box, known, next as unknown as Reading)]),
+        ...result.conflicts.map((conflict) => conflictWords(box, known, conflict)),
+        ...result.notes.map(noteWords),
+        ...result.conductors.map((conductor) => reasonWords(box, known, conductor)),
+        ...box.readings.map((reading) => readingWords(box, known, reading)),
+      ];
+      said += sentences.length;
+      for (const sentence of sentences) {
+        expect(sentence).not.toMatch(/undefined|null|NaN|\[object|\s\s/);
+        expect(sentence.length).toBeGreaterThan(8);
+      }
+    }
+  expect(said).toBeGreaterThan(200);
+});
+
+test('the same box is told the same, however often it is asked', () => {
+  for (const { box, known, result } of onTheWay(301, 4)) expect(identifyBox(box, known)).toEqual(result);
+});
