@@ -61,12 +61,14 @@ test('two browsers on one job see each other; a clash is a question; what is rec
 });
 
 test('the first screen costs less than 250 kB of compressed script', async ({ page }) => {
-  let bytes = 0;
-  page.on('response', async (response) => {
-    if (response.request().resourceType() === 'script') bytes += Number((await response.headerValue('content-length')) ?? Number.NaN);
+  // Each script's size is asked of its own answer and waited for: counting as answers come in races with the heading.
+  const sizes: Promise<number>[] = [];
+  page.on('response', (response) => {
+    if (response.request().resourceType() === 'script') sizes.push(response.headerValue('content-length').then(Number));
   });
-  await page.goto('/');
+  await page.goto('/', { waitUntil: 'networkidle' });
   await expect(page.getByRole('heading', { name: 'Quillon Point light' })).toBeVisible();
+  const bytes = (await Promise.all(sizes)).reduce((sum, size) => sum + size, 0);
   expect(bytes).toBeGreaterThan(50_000);
   expect(bytes).toBeLessThan(250_000);
 });
