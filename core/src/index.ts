@@ -12,6 +12,7 @@ export * from './findings/sentences.js';
 export * from './findings/stop-sentences.js';
 export * from './identify/identify.js';
 export * from './identify/next-tests.js';
+export * from './identify/rests-on.js';
 export * from './job/edit/conflicts.js';
 export * from './job/edit/consequences.js';
 export * from './job/edit/edit.js';

@@ -6,6 +6,7 @@ import {
   type Candidate,
   conflictWords,
   type Identification,
+  identificationRestsOn,
   identifyBox,
   type Job,
   type JobLookup,
@@ -54,7 +55,7 @@ const told = new Map<string, BoxReckoning>();
 let job: Job | undefined;
 let key = '';
 const assessments = new WeakMap<object, { inputs: unknown[]; result: BoxAssessment }>();
-const identified = new WeakMap<object, { inputs: unknown[]; result: Identified }>();
+const identified = new Map<string, { restsOn: ReturnType<typeof identificationRestsOn>; result: Identification }>();
 const planned = new WeakMap<object, { inputs: unknown[]; result: BoxAssessment }>();
 
 /** Recomputes a box only when something its figures rest on is another object than before. */
@@ -74,6 +75,16 @@ function assess(box: Job['boxes'][number], known: JobLookup, which: 'found' | 'p
   return result;
 }
 
+/** Recomputes only when something the roles rest on is another than before: most keystrokes change none of it. */
+function identification(box: Job['boxes'][number], known: JobLookup): Identification {
+  const restsOn = identificationRestsOn(box, known);
+  const kept = identified.get(box.id);
+  if (kept?.restsOn.ofBox === restsOn.ofBox && kept.restsOn.ofJob.every((list, at) => list === restsOn.ofJob[at])) return kept.result;
+  const result = identifyBox(box, known);
+  identified.set(box.id, { restsOn, result });
+  return result;
+}
+
 const engines = {
   /** Brings the worker's copy up to date: a whole job under a new key, or what changed since the last call. */
   update(forKey: string, whole: Job | null, changes: RecordChange[]): boolean {
@@ -81,6 +92,7 @@ const engines = {
       job = whole;
       key = forKey;
       told.clear();
+      identified.clear();
       return true;
     }
     if (!job || key !== forKey) return false;
@@ -111,11 +123,8 @@ const engines = {
     const known = lookup(job);
     const box = known.boxes.get(boxId);
     if (!box) return null;
-    const inputs = [job.circuits, job.loads, job.groups, job.runs, job.selections, job.events, job.practice];
-    const kept = identified.get(box);
-    if (kept?.inputs.every((input, at) => input === inputs[at])) return kept.result;
-    const result = identifyBox(box, known);
-    const inWords: Identified = {
+    const result = identification(box, known);
+    return {
       ...result,
       conductors: result.conductors.map((conductor) => ({ ...conductor, reason: reasonWords(box, known, conductor) })),
       conflicts: result.conflicts.map((conflict) => ({ ...conflict, message: conflictWords(box, known, conflict) })),
@@ -126,8 +135,6 @@ const engines = {
       })),
       notes: result.notes.map((note) => ({ ...note, message: noteWords(note) })),
     };
-    identified.set(box, { inputs, result: inWords });
-    return inWords;
   },
 
   place(boxId: string, index: number): JudgedDevice[] {

@@ -35,11 +35,24 @@ class HouseAnswer {
   }
 }
 
+/** An engine worker with its own copy of the job. */
+interface EngineWorker {
+  remote: Remote<Engines>;
+  /** Settles when the worker has seen the job as it is now. */
+  synced: Promise<unknown>;
+}
+
+function engineWorker(): EngineWorker {
+  const worker = new Worker(new URL('./engines.worker.ts', import.meta.url), { type: 'module' });
+  return { remote: wrap<Engines>(worker), synced: Promise.resolve() };
+}
+
 interface JobContextValue {
   session: JobSession;
-  engines: Remote<Engines>;
-  /** Settles when the worker has seen the job as it is now. */
-  synced: { current: Promise<unknown> };
+  /** Fill, fit and progress: an answer to every keystroke. */
+  verdicts: EngineWorker;
+  /** Reads roles out of readings. Weighing explanations may take a while, and no verdict waits for it. */
+  roles: EngineWorker;
   house: HouseAnswer;
 }
 
@@ -60,11 +73,8 @@ export function JobProvider({
   const queries = useQueryClient();
   const [session, setSession] = useState<JobSession | null>(null);
   const [error, setError] = useState<string | null>(null);
-  const [engines] = useState(() => {
-    const worker = new Worker(new URL('./engines.worker.ts', import.meta.url), { type: 'module' });
-    return { worker, remote: wrap<Engines>(worker) };
-  });
-  const synced = useRef<Promise<unknown>>(Promise.resolve());
+  const [verdicts] = useState(engineWorker);
+  const [roles] = useState(engineWorker);
   const [house] = useState(() => new HouseAnswer());
 
   useEffect(() => {
@@ -103,11 +113,11 @@ export function JobProvider({
       if (job === last) return;
       const [whole, changes] = last ? [null, changedRecords(last, job)] : [job, []];
       last = job;
-      synced.current = engines.remote.update(jobId, whole, changes);
+      for (const engine of [verdicts, roles]) engine.synced = engine.remote.update(jobId, whole, changes);
       turn += 1;
       const mine = turn;
       // When the next edit is there already, its answer will do.
-      const answer = synced.current.then(() => (mine === turn ? engines.remote.house() : null));
+      const answer = verdicts.synced.then(() => (mine === turn ? verdicts.remote.house() : null));
       answer.then(
         (news) => news && house.take(news),
         (error: unknown) => console.error('an engine failed', error),
@@ -115,9 +125,9 @@ export function JobProvider({
     };
     bring();
     return session.subscribe(bring);
-  }, [session, engines, jobId, house]);
+  }, [session, verdicts, roles, jobId, house]);
 
-  const value = useMemo(() => session && { session, engines: engines.remote, synced, house }, [session, engines, house]);
+  const value = useMemo(() => session && { session, verdicts, roles, house }, [session, verdicts, roles, house]);
   if (error) return failed(error);
   if (!value) return waiting;
   return <Context.Provider value={value}>{children}</Context.Provider>;
@@ -170,18 +180,18 @@ export function useHouse(): House | null {
 
 /** What the readings say of one box. */
 export function useIdentified(boxId: string): Identified | null {
-  const { engines, synced, session } = useJobContext();
+  const { roles, session } = useJobContext();
   const { job } = useSyncExternalStore(session.subscribe, session.state);
   const key = useMemo(() => ({ job, boxId }), [job, boxId]);
-  return useLatest(key, () => synced.current.then(() => engines.identify(boxId)));
+  return useLatest(key, () => roles.synced.then(() => roles.remote.identify(boxId)));
 }
 
 /** Every device at one place, judged. */
 export function usePlace(boxId: string, position: number): JudgedDevice[] | null {
-  const { engines, synced, session } = useJobContext();
+  const { verdicts, session } = useJobContext();
   const { job } = useSyncExternalStore(session.subscribe, session.state);
   const key = useMemo(() => ({ job, boxId, position }), [job, boxId, position]);
-  return useLatest(key, () => synced.current.then(() => engines.place(boxId, position)));
+  return useLatest(key, () => verdicts.synced.then(() => verdicts.remote.place(boxId, position)));
 }
 
 function useLatest<Result>(key: unknown, ask: () => Promise<Result>): Result | null {
