@@ -1,0 +1,15 @@
+// Speeds the product promises, each against its bound and against a reference measured in the same run: the reference takes out
+// how fast this machine happens to be. `npm run benchmark [rounds] [boxes]`.
+import { houseEngines, identification } from './engines.js';
+import { keystrokes } from './keystrokes.js';
+import { testsUsed } from './tests-used.js';
+import { wholeJob } from './whole-job.js';
+
+const rows = [...(await houseEngines()), ...(await identification()), await wholeJob(), ...(await keystrokes())];
+console.log('what                                            ms   bound ms   ratio   to');
+for (const row of rows)
+  console.log(
+    `${row.what.padEnd(42)} ${row.median.toFixed(2).padStart(9)} ${row.bound.toFixed(1).padStart(10)} ${(row.median / row.referenceMs).toFixed(2).padStart(7)}   ${row.reference} (${row.referenceMs.toFixed(2)} ms)${row.median > row.bound ? '  OVER' : ''}`,
+  );
+// 500 boxes say most, and take a quarter of an hour.
+console.log(testsUsed(Number(process.argv[3] ?? 40)));
