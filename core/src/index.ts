@@ -38,6 +38,7 @@ export * from './job/terminals.js';
 export * from './match/match.js';
 export * from './practice/bodies.js';
 export * from './practice/fill-figures.js';
+export { mostVolts } from './practice/instruments.js';
 export * from './practice/standard-boxes.js';
 export * from './practice/wire.js';
 export * from './practice/words.js';

@@ -62,6 +62,8 @@ describe('what is wrong is named by its pointer', () => {
     ['/boxes/0/positions/0/loadIds/0', 'nowhere', /load "nowhere"/],
     ['/boxes/0/positions/0', { index: 1, existing: 'smart', loadIds: [] }, /missing/],
     ['/boxes/0/readings/0/value', 'lit', /number of volts/],
+    ['/boxes/0/readings/0/value', 99999, /between 0 and 1000 V/],
+    ['/boxes/0/readings/0/value', -1, /between 0 and 1000 V/],
     ['/boxes/0/readings/0/at', 'yesterday', /instant/],
     ['/boxes/0/readings/0/points/0', 'nowhere', /nowhere/],
     ['/boxes/0/readings/0/breakers', { nowhere: 'on' }, /circuit "nowhere"/],

@@ -265,7 +265,8 @@ class ReferenceCheck {
     const allowed = VALUES[reading.tool];
     const fits = typeof reading.value === 'number' ? allowed.number : allowed.words.includes(reading.value);
     if (!fits) this.error([...path, 'value'], `must be ${allowed.says} for the tool "${reading.tool}"`);
-    else if (typeof reading.value === 'number' && reading.value < 0) this.error([...path, 'value'], 'must be at least 0');
+    else if (typeof reading.value === 'number' && !(reading.value >= 0 && reading.value <= allowed.most))
+      this.error([...path, 'value'], `must be between 0 and ${allowed.most} ${reading.tool === 'ohms' ? 'ohms' : 'V'}`);
     this.mustAll(own.conductors, reading.lifted, [...path, 'lifted'], 'conductor');
     this.mustAll(own.joints, reading.joined, [...path, 'joined'], 'joint');
     if (reading.position !== undefined && !own.box.positions.some((position) => position.index === reading.position))
@@ -330,11 +331,12 @@ class ReferenceCheck {
   }
 }
 
-const VALUES: Record<Reading['tool'], { number: boolean; words: string[]; says: string }> = {
-  indicator: { number: false, words: ['alert', 'quiet'], says: '"alert" or "quiet"' },
-  volts: { number: true, words: [], says: 'a number of volts' },
-  'volts-low-z': { number: true, words: [], says: 'a number of volts' },
-  ohms: { number: true, words: ['open'], says: 'a number of ohms or "open"' },
-  lamp: { number: false, words: ['lit', 'dim', 'dark'], says: '"lit", "dim" or "dark"' },
-  breaker: { number: false, words: ['held', 'tripped'], says: '"held" or "tripped"' },
+/** `most`: beyond it a number is a slip of the thumb, not a reading; no tester for house wiring shows more. */
+const VALUES: Record<Reading['tool'], { number: boolean; words: string[]; says: string; most: number }> = {
+  indicator: { number: false, words: ['alert', 'quiet'], says: '"alert" or "quiet"', most: 0 },
+  volts: { number: true, words: [], says: 'a number of volts', most: 1000 },
+  'volts-low-z': { number: true, words: [], says: 'a number of volts', most: 1000 },
+  ohms: { number: true, words: ['open'], says: 'a number of ohms or "open"', most: 1e9 },
+  lamp: { number: false, words: ['lit', 'dim', 'dark'], says: '"lit", "dim" or "dark"', most: 0 },
+  breaker: { number: false, words: ['held', 'tripped'], says: '"held" or "tripped"', most: 0 },
 };

@@ -14,6 +14,11 @@ export const SUPPLY: Record<PracticeId, { nominal: number; from: number; to: num
   modular: { nominal: 230, from: 185, to: 260, lineToLine: [330, 450] },
 };
 
+/** The most a meter can show between two points of a house under this practice, V: line to line, generously. A screen refuses more. */
+export function mostVolts(practice: PracticeId): number {
+  return Math.round((SUPPLY[practice].lineToLine?.[1] ?? SUPPLY[practice].to) * 1.25);
+}
+
 /** Within this share of the voltage recorded when the tester was proved counts as supply. */
 const PROVED_SHARE = 0.05;
 const FLOOR = 0.001;

@@ -1,22 +1,29 @@
 import { Delete } from 'lucide-react';
-import { useState } from 'react';
+import { useId, useState } from 'react';
 import { Button } from './button.js';
 
 /** Large keys for a gloved thumb; the keyboard works too. `extra` is what a meter can show beside a number. */
 export function NumberPad({
   unit,
+  most,
+  tooMuch,
   extra,
   onEnter,
   label,
 }: {
   unit: string;
+  /** The largest number taken, and what is said of a larger one. */
+  most: number;
+  tooMuch: string;
   extra?: { label: string; onPick: () => void };
   onEnter: (value: number) => void;
   label: string;
 }) {
   const [text, setText] = useState('');
+  const warning = useId();
   const value = Number(text);
-  const usable = text !== '' && Number.isFinite(value) && value >= 0 && value <= 100_000;
+  const over = value > most;
+  const usable = text !== '' && Number.isFinite(value) && value >= 0 && !over;
   const type = (key: string) => setText((before) => (key === '.' && before.includes('.') ? before : `${before}${key}`.slice(0, 8)));
   const enter = () => {
     if (!usable) return;
@@ -33,8 +40,15 @@ export function NumberPad({
         onChange={(event) => /^\d*\.?\d*$/.test(event.target.value) && setText(event.target.value.slice(0, 8))}
         onKeyDown={(event) => event.key === 'Enter' && enter()}
         placeholder={unit}
+        aria-invalid={over}
+        aria-describedby={over ? warning : undefined}
         className="min-h-12 rounded-md border-2 border-ink bg-ground px-3 text-right font-mono text-2xl"
       />
+      {over && (
+        <p id={warning} role="alert" className="font-semibold text-stop">
+          {tooMuch}
+        </p>
+      )}
       <div className="grid grid-cols-3 gap-1">
         {['7', '8', '9', '4', '5', '6', '1', '2', '3', '.', '0'].map((key) => (
           <Button key={key} className="min-h-12 font-mono text-xl" onClick={() => type(key)}>

@@ -13,6 +13,7 @@ import type { ChangeBox } from './change-box.js';
 import { ConductorDialog } from './conductor-dialog.js';
 import { ConductorTable } from './conductor-table.js';
 import { ConductorTray } from './conductor-tray.js';
+import { Contradictions } from './contradictions.js';
 import { nextUntold } from './next-untold.js';
 import { PresetPicker, sizeFor, wantsConductors } from './preset-picker.js';
 import type { Bench } from './reading-state.js';
@@ -163,6 +164,12 @@ export function ConductorsPanel({
             onCable={setCable}
           />
         ))}
+      {identified && (
+        // On a phone the reckoning is behind a key, and a contradiction must not be.
+        <div className="mt-2 flex flex-col gap-2 lg:hidden">
+          <Contradictions conflicts={identified.conflicts.filter((conflict) => conflict.open)} />
+        </div>
+      )}
       {reading && box.conductors.length > 0 && (
         <ReadingTray box={box} bench={bench} said={heldId ? said.get(heldId)?.role : undefined} onBench={onBench} />
       )}

@@ -1,27 +1,16 @@
 import { Disclosure, DisclosureButton, DisclosurePanel } from '@headlessui/react';
-import {
-  type Box,
-  conductorWords,
-  type Label,
-  labelContext,
-  labelFor,
-  type Reading,
-  readingWords,
-  setParts,
-  WORDS,
-} from '@inventario/core';
-import { Camera, ChevronRight, Tag, Trash2 } from 'lucide-react';
-import { useState } from 'react';
+import { type Box, conductorWords, type Label, labelContext, labelFor, setParts, WORDS } from '@inventario/core';
+import { Camera, ChevronRight, Tag } from 'lucide-react';
 import { Link } from 'react-router';
 import { paths } from '../../app/paths.js';
 import type { Identified } from '../../data/engines.worker.js';
 import { useIdentified, useJob } from '../../data/job-context.js';
 import { RoleMark } from '../../drawings/role-mark.js';
 import { Button } from '../../ui/button.js';
-import { Dialog } from '../../ui/dialog.js';
-import { NumberPad } from '../../ui/number-pad.js';
 import { useSay } from '../../ui/say.js';
+import { Contradictions } from './contradictions.js';
 import { ProofForm } from './proof-form.js';
+import { ReadingList } from './reading-list.js';
 
 /** What the readings say: contradictions first, then the one next test, then each conductor with its grade and reason. */
 export function IdentifySection({ box, onSetUp }: { box: Box; onSetUp: (test: Identified['next'][number]) => void }) {
@@ -30,12 +19,7 @@ export function IdentifySection({ box, onSetUp }: { box: Box; onSetUp: (test: Id
   if (!result) return <p className="text-soft">The readings are being weighed …</p>;
   return (
     <section aria-label="What the readings say" className="flex flex-col gap-3">
-      {result.conflicts.map((conflict) => (
-        <div key={conflict.readingIds.join()} role="alert" className="rounded-md border-2 border-stop p-3">
-          <p className="font-semibold text-stop">{conflict.open ? 'Readings contradict each other' : 'A contradiction, settled'}</p>
-          <p className="text-sm">{conflict.message}</p>
-        </div>
-      ))}
+      <Contradictions conflicts={result.conflicts} />
       {result.notes
         .filter((note) => note.code !== 'cannot-tell' || box.readings.length > 0)
         .map((note) => (
@@ -68,7 +52,7 @@ export function IdentifySection({ box, onSetUp }: { box: Box; onSetUp: (test: Id
           </ul>
         </DisclosurePanel>
       </Disclosure>
-      <Readings box={box} />
+      <ReadingList box={box} />
       <div>
         <h2 className="text-sm font-semibold text-soft">Is it dead?</h2>
         <ProofForm box={box} />
@@ -135,88 +119,4 @@ function numbered(labels: readonly Label[], box: Box): Label[] {
     next += 1;
     return { ...label, traveler: next };
   });
-}
-
-function Readings({ box }: { box: Box }) {
-  const { known, apply, undo } = useJob();
-  const say = useSay();
-  const [changing, setChanging] = useState<Reading | null>(null);
-  const put = (readings: Reading[], label: string) => apply(setParts('box', box.id, box, { readings }), label);
-  if (box.readings.length === 0) return <p className="text-sm text-soft">Nothing has been read in this box yet.</p>;
-  return (
-    <Disclosure>
-      <DisclosureButton className="group flex min-h-11 items-center gap-1 text-sm font-semibold">
-        <ChevronRight aria-hidden className="size-4 transition-transform group-data-open:rotate-90" />
-        Readings ({box.readings.length})
-      </DisclosureButton>
-      <DisclosurePanel>
-        <ol aria-label="Readings" className="flex flex-col">
-          {box.readings.map((reading) => (
-            <li key={reading.id} className="flex items-center gap-1 border-t border-rule text-sm">
-              <button type="button" className="min-h-11 flex-1 py-1 text-left hover:bg-well" onClick={() => setChanging(reading)}>
-                {readingWords(box, known, reading)}
-              </button>
-              <Button
-                kind="quiet"
-                icon={Trash2}
-                iconOnly
-                onClick={() => {
-                  put(
-                    box.readings.filter((other) => other.id !== reading.id),
-                    'Take a reading back',
-                  );
-                  say('The reading is taken back.', { label: 'Undo', run: undo });
-                }}
-              >
-                Take this reading back
-              </Button>
-            </li>
-          ))}
-        </ol>
-        {changing && (
-          <Dialog title="Change the value" open onClose={() => setChanging(null)}>
-            <p className="mb-3">{readingWords(box, known, changing)}</p>
-            <ValueEntry
-              reading={changing}
-              onValue={(value) => {
-                put(
-                  box.readings.map((other) => (other.id === changing.id ? { ...other, value } : other)),
-                  'Change a reading',
-                );
-                setChanging(null);
-              }}
-            />
-          </Dialog>
-        )}
-      </DisclosurePanel>
-    </Disclosure>
-  );
-}
-
-const WORD_VALUES: Partial<Record<Reading['tool'], readonly Reading['value'][]>> = {
-  indicator: ['alert', 'quiet'],
-  lamp: ['lit', 'dim', 'dark'],
-  breaker: ['held', 'tripped'],
-};
-
-function ValueEntry({ reading, onValue }: { reading: Reading; onValue: (value: Reading['value']) => void }) {
-  const values = WORD_VALUES[reading.tool];
-  if (values)
-    return (
-      <div className="flex gap-2">
-        {values.map((value) => (
-          <Button key={value} className="flex-1" onClick={() => onValue(value)}>
-            {value}
-          </Button>
-        ))}
-      </div>
-    );
-  return (
-    <NumberPad
-      label="Value"
-      unit={reading.tool === 'ohms' ? 'ohm' : 'V'}
-      {...(reading.tool === 'ohms' ? { extra: { label: 'Open', onPick: () => onValue('open') } } : {})}
-      onEnter={onValue}
-    />
-  );
 }

@@ -14,9 +14,9 @@ import { instant, newId } from '../../data/ids.js';
 import { useJob } from '../../data/job-context.js';
 import { Button } from '../../ui/button.js';
 import { Pick, Segments } from '../../ui/choice.js';
-import { NumberPad } from '../../ui/number-pad.js';
 import { useSay } from '../../ui/say.js';
 import { Toggle } from '../../ui/toggle.js';
+import { MeterPad } from './meter-pad.js';
 import { ProofForm } from './proof-form.js';
 import { type Bench, breakersOf, readingOf } from './reading-state.js';
 
@@ -221,14 +221,11 @@ export function ReadingTray({
               ))}
             </div>
           ) : (
-            <NumberPad
+            <MeterPad
               key={bench.tool}
               label={bench.tool === 'ohms' ? 'Resistance' : 'Voltage'}
-              unit={bench.tool === 'ohms' ? 'ohm' : 'V'}
-              {...(bench.tool === 'ohms'
-                ? { extra: { label: 'Open', onPick: () => record({ tool: 'ohms', points: [held.id, bench.second], value: 'open' }) } }
-                : {})}
-              onEnter={(value) => record({ tool: bench.tool, points: [held.id, bench.second], value })}
+              tool={bench.tool}
+              onValue={(value) => record({ tool: bench.tool, points: [held.id, bench.second], value })}
             />
           )}
         </div>

@@ -4,7 +4,7 @@ import { useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { Bench } from '../../app/bench.js';
 import { paths } from '../../app/paths.js';
-import { useHouse, useJob } from '../../data/job-context.js';
+import { useHouse, useIdentified, useJob } from '../../data/job-context.js';
 import { PickSeveral } from '../../ui/choice.js';
 import { Empty } from '../../ui/empty.js';
 import { TextField } from '../../ui/field.js';
@@ -40,6 +40,7 @@ export function SurveyView() {
 function BoxSurvey({ box }: { box: Box }) {
   const { job, known, apply, undo } = useJob();
   const house = useHouse();
+  const identified = useIdentified(box.id);
   const say = useSay();
   const navigate = useNavigate();
   const [loadFor, setLoadFor] = useState<number | null>(null);
@@ -57,7 +58,7 @@ function BoxSurvey({ box }: { box: Box }) {
   return (
     <Bench
       title={`Survey of ${name}`}
-      glance={glanceAt(house, box.id)}
+      glance={identified?.conflicts.some((conflict) => conflict.open) ? 'Readings contradict each other' : glanceAt(house, box.id)}
       reckoning={<BoxReckoning box={box} identify={<IdentifySection box={box} onSetUp={(test) => setBench(setUpFor(bench, test))} />} />}
     >
       <h1 className="sr-only">Survey of {name}</h1>
