@@ -26,17 +26,33 @@ export class Network {
   private readonly grounded: boolean[];
   readonly elements: Element[] = [];
   /** A source met the reference, or another leg. */
-  readonly shorts: number[] = [];
+  readonly shorts: number[];
+  /** By root; kept while nothing is added. */
+  private states: (PointState | undefined)[] = [];
 
-  constructor(nodes: number) {
+  /** @param of a number of nodes, all apart, or a network whose nodes and ties are taken over (and must not change any more) */
+  constructor(of: number | Network) {
+    if (of instanceof Network) {
+      ({ parent: this.parent, source: this.source, grounded: this.grounded, shorts: this.shorts } = of);
+      return;
+    }
+    // Filled in turn: thousands are made in a second, and this is the fastest way to make small ones.
     this.parent = [];
     this.source = [];
     this.grounded = [];
-    for (let node = 0; node < nodes; node++) {
+    for (let node = 0; node < of; node++) {
       this.parent.push(node);
       this.source.push(undefined);
       this.grounded.push(false);
     }
+    this.shorts = [];
+  }
+
+  /** The same network without some loads. */
+  without(loads: ReadonlySet<string>): Network {
+    const other = new Network(this);
+    for (const element of this.elements) if (element.loadId === null || !loads.has(element.loadId)) other.elements.push(element);
+    return other;
   }
 
   find(node: number): number {
@@ -53,6 +69,7 @@ export class Network {
   merge(a: number, b: number): void {
     const [left, right] = [this.find(a), this.find(b)];
     if (left === right) return;
+    this.states = [];
     this.parent[right] = left;
     const source = this.source[right];
     if (source) this.tieSource(left, source.circuit, source.leg, source.live);
@@ -60,6 +77,7 @@ export class Network {
   }
 
   tieSource(node: number, circuit: number, leg: string | null, live: boolean): void {
+    this.states = [];
     const root = this.find(node);
     const known = this.source[root];
     if (live && this.grounded[root]) this.shorts.push(circuit);
@@ -68,6 +86,7 @@ export class Network {
   }
 
   tieReference(node: number): void {
+    this.states = [];
     const root = this.find(node);
     this.grounded[root] = true;
     const known = this.source[root];
@@ -75,6 +94,7 @@ export class Network {
   }
 
   addElement(element: Element): void {
+    this.states = [];
     this.elements.push(element);
   }
 
@@ -100,10 +120,16 @@ export class Network {
   }
 
   state(node: number): PointState {
-    const start = this.find(node);
-    const direct = this.own(start);
-    if (direct) return direct;
-    // What it reaches through loads: nearest first, never through a source or the reference.
+    const root = this.find(node);
+    const kept = this.states[root];
+    if (kept) return kept;
+    const state = this.own(root) ?? this.throughLoads(root);
+    this.states[root] = state;
+    return state;
+  }
+
+  /** What a node that is tied to nothing reaches through loads: nearest first, never through a source or the reference. */
+  private throughLoads(start: number): PointState {
     const seen = new Map<number, { conducts: boolean; loads: string[] }>([[start, { conducts: true, loads: [] }]]);
     const queue = [start];
     let live: { conducts: boolean; leg: string | null; loads: string[] } | null = null;

@@ -1,8 +1,8 @@
 import { explanationsOf } from '../identify/explanations.js';
-import type { Hidden } from '../identify/likelihood.js';
 import { Likelihood } from '../identify/likelihood.js';
 import type { NextTest } from '../identify/next-tests.js';
 import { arrangementOf, problemOf } from '../identify/problem.js';
+import type { Hidden } from '../identify/scene.js';
 import { type Explanation, type Problem, ROLE_OF } from '../identify/vocabulary.js';
 import { lookup } from '../job/lookup.js';
 import { newJob } from '../job/new-job.js';
