@@ -72,14 +72,14 @@ export class Likelihood {
     return best === null ? null : { likelihood, best };
   }
 
-  /** The same sum the plain way, every missing lamp and every feed enumerated together; for checking {@link evaluate}. */
+  /** The same sum the plain way, every missing lamp, switch and feed enumerated together; for checking {@link evaluate}. */
   inFull(explanation: Explanation): number {
     const own = [...new Set([...explanation.loadsOfCore.flat(), ...explanation.loadsOfCable.flat()])];
     const every = {
       loads: own,
       tests: this.tests.flatMap((test, at) => (test.points[0]?.kind === 'load' && !own.includes(test.points[0].loadId) ? [] : [at])),
     };
-    const scene = new Scene(this.stage, explanation);
+    const scene = new Scene(this.stage, explanation, true);
     let total = 0;
     for (const outer of this.outerHidden(explanation)) {
       let sum = outer.prior * this.overMissing(scene, outer, every, 0).sum;
@@ -219,7 +219,7 @@ export class Likelihood {
     const points: Point[] = feed.through === null ? [] : [{ kind: 'core', core: feed.through }];
     return this.average(
       scene,
-      { arrangement, points },
+      { arrangement, points, reading: test.reading },
       `${arrangement.key}|feed ${feed.through} ${feed.circuit}`,
       outer,
       NOTHING,
@@ -291,7 +291,7 @@ export class Likelihood {
   /** The mean of a figure over breakers, switches and far switches that the arrangement does not name. */
   private average(
     scene: Scene,
-    test: Pick<Test, 'arrangement' | 'points'>,
+    test: Pick<Test, 'arrangement' | 'points' | 'reading'>,
     key: string,
     outer: OuterHidden,
     missing: ReadonlySet<string>,

@@ -23,28 +23,29 @@ export interface Posterior {
   after: Float64Array[];
 }
 
-/** An explanation this much less likely than the best adds less than the promised precision. */
-const NEGLIGIBLE = 1e-14;
+/** What all that is left out may add up to, as a share of the best: well below the promised precision of 1e-9. */
+const LEFT_OUT = 1e-11;
 
 /** Every explanation weighed by the readings; null when the box has no insulated conductor. */
 export function posteriorOf(problem: Problem, wiring: Wiring, tests: readonly Test[] = problem.tests): Posterior | null {
   if (problem.cores.length === 0) return null;
   const enumeration = explanationsOf(problem);
   const likelihood = new Likelihood(problem, wiring, tests);
+  const negligible = LEFT_OUT / Math.max(1, enumeration.explanations.length);
   const byPrior = [...enumeration.explanations].sort((a, b) => b.prior - a.prior);
   const entries: Entry[] = [];
   let most = 0;
   for (const explanation of byPrior) {
     // Even if every reading suited it, it would be too small to matter.
-    if (explanation.prior < most * NEGLIGIBLE) break;
-    const evaluated = likelihood.evaluate(explanation, (most * NEGLIGIBLE) / explanation.prior);
+    if (explanation.prior < most * negligible) break;
+    const evaluated = likelihood.evaluate(explanation, (most * negligible) / explanation.prior);
     if (!evaluated) continue;
     const weight = explanation.prior * evaluated.likelihood;
     most = Math.max(most, weight);
-    if (weight < most * NEGLIGIBLE) continue;
+    if (weight < most * negligible) continue;
     entries.push({ explanation, weight, best: evaluated.best, merit: explanation.prior * evaluated.best.weight });
   }
-  const kept = entries.filter((entry) => entry.weight >= most * NEGLIGIBLE);
+  const kept = entries.filter((entry) => entry.weight >= most * negligible);
   const [first] = kept;
   if (!first) return null;
   const total = kept.reduce((sum, entry) => sum + entry.weight, 0);

@@ -2,6 +2,7 @@ import { type Arranged, arrange } from '../electrics/arranged.js';
 import { type Element, Network } from '../electrics/network.js';
 import { conducts } from '../practice/instruments.js';
 import type { Wiring } from './problem.js';
+import { type MaybeJoined, Reach } from './reach.js';
 import type { Arrangement, Explanation, Problem, Test } from './vocabulary.js';
 
 /** Hidden things of an explanation that hold for all its readings. */
@@ -31,9 +32,6 @@ export interface State {
   network: Network;
   on(circuit: number): boolean;
 }
-
-const EVERYTHING_THERE: OuterHidden = { outsideOn: true, polarity: new Map(), farPolarity: new Map() };
-const YES = () => true;
 
 /** What the scenes of one box share: how it is arranged, and which far switches its readings name. */
 export class Stage {
@@ -94,9 +92,7 @@ export class Stage {
 
 /** What is worked out once for an arrangement under an explanation, whatever the hidden things. */
 interface Setting {
-  /** Contacts left open, and all of them closed: what a test can rest on is read off these. */
-  open: Network | null;
-  closed: Network | null;
+  reach: Reach | null;
   /** Positions whose switch is left in and not named, and what else is open whatever is tested. */
   switches: number[] | null;
   always: string[] | null;
@@ -116,6 +112,8 @@ export class Scene {
   constructor(
     private readonly stage: Stage,
     readonly explanation: Explanation,
+    /** Every question counts for every test, for checking what is left out. */
+    private readonly plain = false,
   ) {
     this.wiring = farEnds(stage.problem, explanation);
   }
@@ -123,7 +121,7 @@ export class Scene {
   private settingOf(arranged: Arranged): Setting {
     let setting = this.settings.get(arranged);
     if (!setting) {
-      setting = { open: null, closed: null, switches: null, always: null, questions: new Map() };
+      setting = { reach: null, switches: null, always: null, questions: new Map() };
       this.settings.set(arranged, setting);
     }
     return setting;
@@ -152,7 +150,7 @@ export class Scene {
           return at >= 0 && (mask & (1 << at)) !== 0;
         };
         whole.push({
-          network: this.network(arrangement, arranged, arranged.contacts, outer, answer),
+          network: this.network(arrangement, arranged, outer, answer),
           on: (circuit: number) => this.isOn(circuit, arrangement, outer, answer),
         });
       }
@@ -173,7 +171,7 @@ export class Scene {
    * its points (and from what lies beside them in their cables) without passing a source or the reference.
    * @param key equal for tests that ask the same in the same state
    */
-  questionsOf(test: Pick<Test, 'arrangement' | 'points'>, key: string, alsoCircuits: readonly number[]): readonly string[] {
+  questionsOf(test: Pick<Test, 'arrangement' | 'points' | 'reading'>, key: string, alsoCircuits: readonly number[]): readonly string[] {
     const arranged = this.stage.arrangedAs(test.arrangement);
     const setting = this.settingOf(arranged);
     const kept = setting.questions.get(key);
@@ -183,7 +181,7 @@ export class Scene {
       (position) => !test.arrangement.switches.has(String(position)),
     );
     const { switches } = setting;
-    const reached = switches.length > 1 ? this.reachedContacts(test, arranged) : null;
+    const reached = switches.length > 1 && !this.plain ? this.switchesAt(test) : null;
     const list = [
       ...this.breakersOpen(test.arrangement, alsoCircuits),
       ...switches.filter((position) => !reached || reached.has(position)).map((position) => `switch:${position}`),
@@ -193,86 +191,78 @@ export class Scene {
     return list;
   }
 
-  /** Positions whose contact can matter to the points of a test. */
-  private reachedContacts(test: Pick<Test, 'arrangement' | 'points'>, arranged: Arranged): Set<number> {
-    const setting = this.settingOf(arranged);
-    setting.open ??= this.network(test.arrangement, arranged, [], EVERYTHING_THERE, YES);
-    const network = setting.open;
-    const { problem } = this.stage;
-    const start: number[] = [];
-    for (const point of test.points) {
-      if (point.kind === 'core')
-        for (const core of problem.cables[problem.cores[point.core]?.cable ?? -1]?.cores ?? [])
-          start.push(arranged.groupOf[core] as number);
-      if (point.kind === 'load')
-        for (const element of network.elements) if (element.loadId === point.loadId) start.push(element.a, element.b);
-      if (point.kind === 'circuit') return new Set(arranged.contacts.map((contact) => contact.position));
-    }
-    const fixed = (node: number) => network.isReference(node) || network.isLineSide(node);
-    const seen = new Set(start.map((node) => network.find(node)));
-    const queue = [...seen];
-    const reached = new Set<number>();
-    for (let at = queue.shift(); at !== undefined; at = queue.shift()) {
-      const onward = (a: number, b: number) => {
-        const [left, right] = [network.find(a), network.find(b)];
-        const next = left === at ? right : right === at ? left : null;
-        if (next !== null && !seen.has(next) && !fixed(next)) {
-          seen.add(next);
-          queue.push(next);
-        }
-        return next;
-      };
-      const here = at;
-      for (const contact of arranged.contacts) {
-        const [a, b] = [network.find(contact.from), network.find(contact.to)];
-        if (a !== here && b !== here) continue;
-        // From a source or the reference outward nothing comes back, but for another source on the far side.
-        if (fixed(here) && !fixed(a === here ? b : a)) continue;
-        reached.add(contact.position);
-        onward(contact.from, contact.to);
-      }
-      if (!fixed(here)) for (const element of network.elements) onward(element.a, element.b);
-    }
-    return reached;
+  /** Positions whose switch can matter to a test: at its points and, for an indicator or a floating wire, beside them in their cables. */
+  private switchesAt(test: Pick<Test, 'arrangement' | 'points' | 'reading'>): ReadonlySet<number> {
+    const { cables, cores } = this.stage.problem;
+    const { groupOf, contacts } = this.stage.arrangedAs(test.arrangement);
+    if (test.points.some((point) => point.kind === 'circuit')) return new Set(contacts.map((contact) => contact.position));
+    const reach = this.reachIn(test.arrangement);
+    const found = new Set<number>();
+    for (const { nodes, evenFixed } of this.startsOf(test, reach))
+      for (const position of reach.switchesFrom(nodes, evenFixed)) found.add(position);
+    const beside = test.points.flatMap((point) => (point.kind === 'core' ? (cables[cores[point.core]?.cable ?? -1]?.cores ?? []) : []));
+    for (const position of reach.switchesFrom(
+      beside.map((core) => groupOf[core] as number),
+      false,
+    ))
+      found.add(position);
+    return found;
   }
 
-  /** Loads a test's outcome may rest on: those that can be reached from its points without passing a source or the reference. */
+  /** Loads a test's outcome may rest on. */
   scopeOf(test: Test): readonly string[] {
     const kept = this.scopes.get(test.key);
     if (kept) return kept;
     const scope = new Set<string>();
-    const arranged = this.stage.arrangedAs(test.arrangement);
-    const setting = this.settingOf(arranged);
-    setting.closed ??= this.network(test.arrangement, arranged, arranged.contacts, EVERYTHING_THERE, YES, true);
-    const network = setting.closed;
-    for (const point of test.points) {
-      if (point.kind === 'load') {
-        scope.add(point.loadId);
-        for (const element of network.elements)
-          if (element.loadId === point.loadId) for (const node of [element.a, element.b]) this.reach(network, node, scope);
-      } else if (point.kind === 'core') this.reach(network, arranged.groupOf[point.core] as number, scope);
-    }
-    if (test.points[0]?.kind === 'circuit') for (const element of network.elements) if (element.loadId) scope.add(element.loadId);
+    const reach = this.reachIn(test.arrangement);
+    for (const { nodes, evenFixed } of this.startsOf(test, reach)) for (const load of reach.loadsFrom(nodes, evenFixed)) scope.add(load);
+    for (const point of test.points) if (point.kind === 'load') scope.add(point.loadId);
     const list = [...scope];
     this.scopes.set(test.key, list);
     return list;
   }
 
-  private reach(network: Network, node: number, scope: Set<string>): void {
-    // At a source or the reference the state is what it is, whatever hangs on it.
-    if (network.isReference(node) || network.isLineSide(node)) return;
-    const seen = new Set([network.find(node)]);
-    const queue = [network.find(node)];
-    for (let at = queue.shift(); at !== undefined; at = queue.shift())
-      for (const element of network.elements) {
-        const [a, b] = [network.find(element.a), network.find(element.b)];
-        const next = a === at ? b : b === at ? a : null;
-        if (next === null) continue;
-        if (element.loadId !== null) scope.add(element.loadId);
-        if (seen.has(next) || network.isReference(next) || network.isLineSide(next)) continue;
-        seen.add(next);
-        queue.push(next);
-      }
+  /** Where a test looks: at its points; for ohms beyond a tied point too, unless the other is the reference. */
+  private startsOf(test: Pick<Test, 'arrangement' | 'points' | 'reading'>, reach: Reach): { nodes: number[]; evenFixed: boolean }[] {
+    const { groupOf } = this.stage.arrangedAs(test.arrangement);
+    const nodes = test.points.flatMap((point) =>
+      point.kind === 'core' ? [groupOf[point.core] as number] : point.kind === 'load' ? reach.endsOf(point.loadId) : [],
+    );
+    const between = test.reading.tool === 'ohms' && nodes.length === 2 && !nodes.some((node) => reach.isReference(node));
+    return [{ nodes, evenFixed: between }];
+  }
+
+  private reachIn(arrangement: Arrangement): Reach {
+    const arranged = this.stage.arrangedAs(arrangement);
+    const setting = this.settingOf(arranged);
+    if (!setting.reach) {
+      const network = new Network(arranged.groups + 1 + this.stage.problem.cables.length);
+      setting.reach = new Reach(network, this.sureTies(network, arrangement, arranged));
+    }
+    return setting.reach;
+  }
+
+  /** Ties that hold whatever is hidden go into the network; given back is what may be joined besides. */
+  private sureTies(network: Network, arrangement: Arrangement, arranged: Arranged): MaybeJoined[] {
+    const { groupOf, groups } = arranged;
+    const group = (core: number | null) => (core === null ? groups : (groupOf[core] as number));
+    const here = ({ cable }: { cable: number }) => !this.stage.farIsParted(cable, arrangement);
+    const maybe: MaybeJoined[] = [];
+    network.tieReference(groups);
+    for (const { core, circuit, leg } of this.wiring.lines.filter(here)) network.tieSource(group(core), circuit, leg, true);
+    for (const { core } of this.wiring.neutrals.filter(here)) network.tieReference(group(core));
+    for (const { core, back, hanging } of this.wiring.loads.filter(here)) hang(network, group(core), group(back), hanging, arrangement);
+    for (const far of this.wiring.far.filter(here)) {
+      const common = groups + 1 + far.cable;
+      if (far.source) network.tieSource(common, far.source.circuit, far.source.leg, true);
+      if (far.hanging) hang(network, common, group(far.back), far.hanging, arrangement);
+      if (far.third !== null) network.merge(common, group(far.third));
+      for (const traveler of [far.one, far.two]) if (traveler !== null) maybe.push({ a: common, b: group(traveler), position: null });
+    }
+    // Which contact of a multi-location switch a state makes is hidden; that an ordinary one is open is not.
+    for (const { from, to, position, when } of arranged.contacts)
+      if (when !== 'on' || arrangement.switches.get(String(position)) !== false) maybe.push({ a: from, b: to, position });
+    return maybe;
   }
 
   /** Breakers of this box's sources that the arrangement does not name. */
@@ -310,15 +300,7 @@ export class Scene {
     return arrangement.breakers.get(id) ?? answer(`breaker:${circuit}`);
   }
 
-  /** @param every closes all contacts, whatever their states: for what can be reached at all */
-  private network(
-    arrangement: Arrangement,
-    arranged: Arranged,
-    contacts: Arranged['contacts'],
-    hidden: OuterHidden,
-    answer: (question: string) => boolean,
-    every = false,
-  ): Network {
+  private network(arrangement: Arrangement, arranged: Arranged, hidden: OuterHidden, answer: (question: string) => boolean): Network {
     const { groupOf, groups } = arranged;
     const network = new Network(groups + 1 + this.stage.problem.cables.length);
     const group = (core: number | null) => (core === null ? groups : (groupOf[core] as number));
@@ -347,14 +329,14 @@ export class Scene {
       if (far.third !== null) network.merge(common, group(far.third));
       const state = this.stage.farState(cable, arrangement) ?? answer(`far:${cable}`);
       const first = state !== (hidden.farPolarity.get(cable) ?? false);
-      if (far.one !== null && (first || every)) network.merge(common, group(far.one));
-      if (far.two !== null && (!first || every)) network.merge(common, group(far.two));
+      if (far.one !== null && first) network.merge(common, group(far.one));
+      if (far.two !== null && !first) network.merge(common, group(far.two));
     }
-    for (const contact of contacts) {
+    for (const contact of arranged.contacts) {
       const state = arrangement.switches.get(String(contact.position)) ?? answer(`switch:${contact.position}`);
       const turned = contact.when === 'on' ? false : (hidden.polarity.get(contact.position) ?? false);
       const closed = contact.when === 'down' ? state === turned : state !== turned;
-      if (closed || every) network.merge(contact.from, contact.to);
+      if (closed) network.merge(contact.from, contact.to);
     }
     return network;
   }
