@@ -3,8 +3,10 @@ import type { Network } from '../electrics/network.js';
 import { LAMP, missingPrior } from '../practice/instruments.js';
 import { Outcomes, outcomeOf } from './outcomes.js';
 import type { Wiring } from './problem.js';
-import { type Hidden, type OuterHidden, type OutsideFeed, Scene, Stage } from './scene.js';
-import type { Arrangement, Explanation, Point, Problem, Test } from './vocabulary.js';
+import { Scene } from './scene.js';
+import { type Looked, Shape, shapeKey } from './shape.js';
+import { Stage } from './stage.js';
+import type { Arrangement, Explanation, Hidden, OuterHidden, OutsideFeed, Point, Problem, Test } from './vocabulary.js';
 
 export interface Evaluated {
   /** Sum over hidden things of their priors and the readings' likelihoods. */
@@ -20,6 +22,7 @@ const CLEARLY = 1 + 1e-9;
 /** Readings of a problem against explanations; keeps what explanations share. */
 export class Likelihood {
   private readonly outsideLoads = new Map<string, string[]>();
+  private readonly shapes = new Map<string, Shape>();
   private readonly stage: Stage;
   private readonly outcomes: Outcomes;
 
@@ -32,14 +35,24 @@ export class Likelihood {
     this.stage = new Stage(problem, wiring, tests);
   }
 
+  private shapeOf(explanation: Explanation): Shape {
+    const key = shapeKey(explanation);
+    let shape = this.shapes.get(key);
+    if (!shape) {
+      shape = new Shape(this.stage, explanation);
+      this.shapes.set(key, shape);
+    }
+    return shape;
+  }
+
   /** @param least below this likelihood the explanation is given up, its sum being too small to matter */
   evaluate(explanation: Explanation, least = 0): Evaluated | null {
     const { tests } = this;
     let likelihood = 0;
     let best: Evaluated['best'] | null = null;
-    const loads = [...new Set([...explanation.loadsOfCore.flat(), ...explanation.loadsOfCable.flat()])];
-    const scene = new Scene(this.stage, explanation);
-    const parts = this.byScope(scene, loads);
+    const shape = this.shapeOf(explanation);
+    const scene = new Scene(this.stage, shape, explanation);
+    const parts = shape.parts(tests);
     for (const outer of this.outerHidden(explanation)) {
       let sum = outer.prior;
       let most = outer.prior;
@@ -74,12 +87,13 @@ export class Likelihood {
 
   /** The same sum the plain way, every missing lamp, switch and feed enumerated together; for checking {@link evaluate}. */
   inFull(explanation: Explanation): number {
-    const own = [...new Set([...explanation.loadsOfCore.flat(), ...explanation.loadsOfCable.flat()])];
+    const shape = this.shapeOf(explanation);
+    const own = [...shape.loads];
     const every = {
       loads: own,
       tests: this.tests.flatMap((test, at) => (test.points[0]?.kind === 'load' && !own.includes(test.points[0].loadId) ? [] : [at])),
     };
-    const scene = new Scene(this.stage, explanation, true);
+    const scene = new Scene(this.stage, shape, explanation, true);
     let total = 0;
     for (const outer of this.outerHidden(explanation)) {
       let sum = outer.prior * this.overMissing(scene, outer, every, 0).sum;
@@ -115,47 +129,6 @@ export class Likelihood {
         const farPolarity = new Map(cables.map((cable, at) => [cable, (mask & (1 << (multi.length + at))) !== 0]));
         yield { outsideOn, polarity, farPolarity, prior: (usesOutside ? (outsideOn ? 0.7 : 0.3) : 1) / 2 ** bits };
       }
-  }
-
-  /** Tests by the loads whose presence they can depend on: groups with none in common are summed apart. */
-  private byScope(scene: Scene, loads: readonly string[]): { loads: string[]; tests: number[]; outside: string | null }[] {
-    const own = new Set(loads);
-    const parts: { loads: Set<string>; tests: number[] }[] = [];
-    const outside = new Map<string, number[]>();
-    this.tests.forEach((test, at) => {
-      const [point] = test.points;
-      if (point?.kind === 'load' && !own.has(point.loadId)) {
-        outside.set(point.loadId, [...(outside.get(point.loadId) ?? []), at]);
-        return;
-      }
-      const scope = scene.scopeOf(test);
-      const joined = parts.filter((part) => scope.some((load) => part.loads.has(load)));
-      if (joined.length === 0) {
-        parts.push({ loads: new Set(scope), tests: [at] });
-        return;
-      }
-      const [first, ...rest] = joined as [(typeof parts)[number], ...typeof parts];
-      for (const load of scope) first.loads.add(load);
-      first.tests.push(at);
-      for (const part of rest) {
-        for (const load of part.loads) first.loads.add(load);
-        first.tests.push(...part.tests);
-        parts.splice(parts.indexOf(part), 1);
-      }
-    });
-    // The cheap ones first: most explanations are given up before the dear ones are reached.
-    const effort = new Map(this.tests.map((test, at) => [at, 2 ** scene.questionsOf(test, test.key, []).length]));
-    const cost = (part: { loads: Set<string>; tests: number[] }) =>
-      2 ** part.loads.size * part.tests.reduce((sum, at) => sum + (effort.get(at) as number), 0);
-    const byCost = parts.map((part) => ({ part, cost: cost(part) })).sort((one, other) => one.cost - other.cost);
-    return [
-      ...byCost.map(({ part }) => ({
-        loads: [...part.loads],
-        tests: part.tests.sort((one, other) => (effort.get(one) as number) - (effort.get(other) as number) || one - other),
-        outside: null,
-      })),
-      ...[...outside].map(([load, tests]) => ({ loads: [], tests, outside: load })),
-    ];
   }
 
   private overMissing(scene: Scene, outer: OuterHidden, part: { loads: string[]; tests: number[] }, bound: number): PartResult {
@@ -219,8 +192,7 @@ export class Likelihood {
     const points: Point[] = feed.through === null ? [] : [{ kind: 'core', core: feed.through }];
     return this.average(
       scene,
-      { arrangement, points, reading: test.reading },
-      `${arrangement.key}|feed ${feed.through} ${feed.circuit}`,
+      { arrangement, points, reading: test.reading, key: `${arrangement.key}|feed ${feed.through} ${feed.circuit}` },
       outer,
       NOTHING,
       circuits,
@@ -250,7 +222,6 @@ export class Likelihood {
     return this.average(
       scene,
       test,
-      test.key,
       outer,
       missing,
       [],
@@ -264,16 +235,12 @@ export class Likelihood {
   }
 
   /** Chance of each outcome of tests not made yet, under one explanation with its hidden things. */
-  predict(
-    explanation: Explanation,
-    tests: readonly Pick<Test, 'arrangement' | 'points' | 'reading' | 'key'>[],
-    hidden: Hidden,
-  ): Readonly<Record<string, number>>[] {
-    const scene = new Scene(this.stage, explanation);
+  predict(explanation: Explanation, tests: readonly Looked[], hidden: Hidden): Readonly<Record<string, number>>[] {
+    const scene = new Scene(this.stage, this.shapeOf(explanation), explanation);
     return tests.map((test) => {
       if (!this.counts(test)) return {};
       const rows: Readonly<Record<string, number>>[] = [];
-      this.average(scene, test, test.key, hidden, hidden.missing, [], (network, arranged) => {
+      this.average(scene, test, hidden, hidden.missing, [], (network, arranged) => {
         rows.push(this.outcomes.row(explanation, test, network, arranged));
         return 0;
       });
@@ -291,8 +258,7 @@ export class Likelihood {
   /** The mean of a figure over breakers, switches and far switches that the arrangement does not name. */
   private average(
     scene: Scene,
-    test: Pick<Test, 'arrangement' | 'points' | 'reading'>,
-    key: string,
+    test: Looked,
     outer: OuterHidden,
     missing: ReadonlySet<string>,
     alsoCircuits: readonly number[],
@@ -300,7 +266,7 @@ export class Likelihood {
   ): number {
     const { arrangement } = test;
     const arranged = this.stage.arrangedAs(arrangement);
-    const states = scene.statesOf(arrangement, scene.questionsOf(test, key, alsoCircuits), outer, missing);
+    const states = scene.statesOf(arrangement, scene.questionsOf(test, alsoCircuits), outer, missing);
     let mean = 0;
     for (const { network, on } of states) mean += figure(network, arranged, on) / states.length;
     return mean;

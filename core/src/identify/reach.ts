@@ -48,7 +48,9 @@ export class Reach {
 
   /** Both ends of each load of this name. */
   endsOf(loadId: string): number[] {
-    return this.network.elements.flatMap((element) => (element.loadId === loadId ? [element.a, element.b] : []));
+    const ends: number[] = [];
+    for (const element of this.network.elements) if (element.loadId === loadId) ends.push(element.a, element.b);
+    return ends;
   }
 
   /**

@@ -160,3 +160,25 @@ export interface Explanation {
   loadsOfCable: readonly (readonly string[])[];
   prior: number;
 }
+
+/** Hidden things of an explanation that hold for all its readings. */
+export interface Hidden {
+  /** Whether a circuit nobody named is on. */
+  outsideOn: boolean;
+  /** Which contact "up" makes, by position with a multi-location switch, and by cable for the far one. */
+  polarity: ReadonlyMap<number, boolean>;
+  farPolarity: ReadonlyMap<number, boolean>;
+  missing: ReadonlySet<string>;
+  /** For loads of other boxes: how each is fed. */
+  outside: ReadonlyMap<string, OutsideFeed>;
+}
+
+/** How a lamp that is not of this box gets its supply: through a line-on of this box, or apart from it. */
+export interface OutsideFeed {
+  through: number | null;
+  circuit: number | null;
+  on: boolean;
+}
+
+/** Hidden things that are settled before any reading is looked at. */
+export type OuterHidden = Pick<Hidden, 'outsideOn' | 'polarity' | 'farPolarity'>;

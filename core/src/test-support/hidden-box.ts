@@ -2,8 +2,8 @@ import { explanationsOf } from '../identify/explanations.js';
 import { Likelihood } from '../identify/likelihood.js';
 import type { NextTest } from '../identify/next-tests.js';
 import { arrangementOf, problemOf } from '../identify/problem.js';
-import type { Hidden } from '../identify/scene.js';
-import { type Explanation, type Problem, ROLE_OF } from '../identify/vocabulary.js';
+
+import { type Explanation, type Hidden, type Problem, ROLE_OF } from '../identify/vocabulary.js';
 import { lookup } from '../job/lookup.js';
 import { newJob } from '../job/new-job.js';
 import type { Job, Load } from '../job/schema/job.js';

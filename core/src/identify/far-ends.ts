@@ -1,0 +1,67 @@
+import type { Element, Network } from '../electrics/network.js';
+import { conducts } from '../practice/instruments.js';
+import type { Arrangement, Explanation, Problem } from './vocabulary.js';
+
+/** What hangs on the far ends of the cables, by what it is: the explanation read once for all networks. */
+export interface FarEnds {
+  lines: { core: number; cable: number; circuit: number; leg: string | null }[];
+  neutrals: { core: number; cable: number }[];
+  switched: { core: number; cable: number; circuit: number; leg: string | null }[];
+  /** `back`: the core its current returns on; null: it returns elsewhere, to the reference. */
+  loads: { core: number; cable: number; back: number | null; hanging: Hanging[] }[];
+  /** A multi-location switch at the far end: its common and the travelers it chooses between. */
+  far: {
+    cable: number;
+    source: { circuit: number; leg: string | null } | null;
+    hanging: Hanging[] | null;
+    back: number | null;
+    third: number | null;
+    one: number | null;
+    two: number | null;
+  }[];
+}
+
+type Hanging = Pick<Element, 'loadId' | 'conducts'>;
+
+export function farEnds(problem: Problem, explanation: Explanation): FarEnds {
+  const { classes } = explanation;
+  const ends: FarEnds = { lines: [], neutrals: [], switched: [], loads: [], far: [] };
+  const hanging = (loads: readonly string[]): Hanging[] =>
+    loads.length === 0
+      ? [{ loadId: null, conducts: false }]
+      : loads.map((loadId) => ({ loadId, conducts: conducts(problem.loads.get(loadId)?.kind ?? 'led') }));
+  const sourceOf = (circuit: number) => ({ circuit, leg: problem.circuits[circuit]?.leg ?? null });
+  problem.cables.forEach(({ cores }, cable) => {
+    const only = (name: Explanation['classes'][number]) => cores.find((core) => classes[core] === name) ?? null;
+    const back = only('return');
+    const kind = explanation.far[cable];
+    for (const core of cores) {
+      const name = classes[core];
+      const circuit = explanation.circuitOfCable[cable];
+      if (name === 'line')
+        ends.lines.push({ core, cable, circuit: explanation.circuitOfCore[core] as number, leg: explanation.legOfCore[core] ?? null });
+      else if (name === 'neutral-in') ends.neutrals.push({ core, cable });
+      else if (name === 'load') ends.loads.push({ core, cable, back, hanging: hanging(explanation.loadsOfCore[core] ?? []) });
+      else if (name === 'switched-line' && kind !== 'load-by-third' && circuit !== null && circuit !== undefined)
+        ends.switched.push({ core, cable, ...sourceOf(circuit) });
+    }
+    if (!kind) return;
+    const [one = null, two = null] = cores.filter((core) => classes[core] === 'traveler');
+    ends.far.push({
+      cable,
+      source: kind === 'fed' ? sourceOf(explanation.circuitOfCable[cable] as number) : null,
+      hanging: kind === 'load' ? hanging(explanation.loadsOfCable[cable] ?? []) : null,
+      back,
+      third: kind === 'fed-by-third' ? only('line-on') : kind === 'load-by-third' ? only('switched-line') : null,
+      one,
+      two,
+    });
+  });
+  return ends;
+}
+
+/** Hangs loads between two nodes, but for those an arrangement took out. */
+export function hang(network: Network, a: number, b: number, hanging: readonly Hanging[], arrangement: Arrangement): void {
+  for (const { loadId, conducts: pulls } of hanging)
+    if (loadId === null || !arrangement.out.has(loadId)) network.addElement({ a, b, loadId, conducts: pulls });
+}
