@@ -11,6 +11,7 @@ export * from './findings/identify-sentences.js';
 export * from './findings/sentences.js';
 export * from './findings/stop-sentences.js';
 export * from './identify/identify.js';
+export type { NextReason } from './identify/candidates.js';
 export * from './identify/next-tests.js';
 export * from './identify/rests-on.js';
 export * from './job/edit/conflicts.js';

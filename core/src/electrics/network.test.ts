@@ -2,7 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import { Random } from '../test-support/random.js';
 import { type Element, Network } from './network.js';
 
-const lamp = (a: number, b: number, loadId = 'lamp', conducts = true): Element => ({ a, b, loadId, conducts });
+const lamp = (a: number, b: number, loadId = 'lamp', conducts = true, ohms = 240): Element => ({ a, b, loadId, conducts, ohms });
 
 describe('what a point is', () => {
   test('the line is a source, and so is what a closed switch joins to it', () => {
@@ -119,6 +119,37 @@ describe('what a lamp shows', () => {
   });
 });
 
+describe('loads in series', () => {
+  test('three lamps of 120, 240 and 120 ohm share 1 : 2 : 1, and none is dark', () => {
+    const network = new Network(4);
+    network.tieSource(0, 0, 'A', true);
+    network.tieReference(3);
+    const elements = [lamp(0, 1, 'one', true, 120), lamp(1, 2, 'two', true, 240), lamp(2, 3, 'three', true, 120)];
+    for (const element of elements) network.addElement(element);
+    expect([1, 2].map((node) => network.volts(node))).toEqual([expect.closeTo(0.75, 12), expect.closeTo(0.25, 12)]);
+    expect(elements.map((element) => network.lit(element))).toEqual(['divided', 'divided', 'divided']);
+  });
+
+  test('a lamp across a balanced bridge is dark', () => {
+    const network = new Network(4);
+    network.tieSource(0, 0, 'A', true);
+    network.tieReference(3);
+    const bridge = lamp(1, 2, 'bridge');
+    for (const element of [lamp(0, 1), lamp(1, 3), lamp(0, 2), lamp(2, 3), bridge]) network.addElement(element);
+    expect(network.lit(bridge)).toBe('dark');
+  });
+
+  test('two legs on a lost neutral: the smaller lamp gets the larger share of twice the supply', () => {
+    const network = new Network(3);
+    network.tieSource(0, 0, 'A', true);
+    network.tieSource(1, 1, 'B', true);
+    // 40 W and 160 W at 120 V: 360 and 90 ohm, so 192 V and 48 V of the 240 V.
+    for (const element of [lamp(0, 2, 'small', true, 360), lamp(1, 2, 'large', true, 90)]) network.addElement(element);
+    expect(Math.abs((network.volts(0) as number) - (network.volts(2) as number)) * 120).toBeCloseTo(192, 9);
+    expect(Math.abs((network.volts(1) as number) - (network.volts(2) as number)) * 120).toBeCloseTo(48, 9);
+  });
+});
+
 describe('against the voltages of a nodal analysis', () => {
   test.each(Array.from({ length: 40 }, (_, seed) => seed + 1))('one leg, loads of any resistance (seed %i)', (seed) => {
     const random = new Random(seed);
@@ -126,13 +157,16 @@ describe('against the voltages of a nodal analysis', () => {
     const network = new Network(nodes);
     network.tieSource(0, 0, 'A', true);
     network.tieReference(1);
-    for (let merges = random.int(0, 3); merges > 0; merges--) network.merge(random.int(2, nodes - 1), random.int(0, nodes - 1));
-    if (network.same(0, 1)) return;
-    const elements = Array.from({ length: random.int(2, 9) }, (_, at) =>
-      lamp(random.int(0, nodes - 1), random.int(0, nodes - 1), `l${at}`),
-    );
+    for (let merges = random.int(0, 3); merges > 0; merges--) {
+      const [a, b] = [random.int(2, nodes - 1), random.int(0, nodes - 1)];
+      // Never the line on the reference: that is a short, and tested above.
+      const ties = new Set([a, b].flatMap((node) => [0, 1].filter((tied) => network.same(node, tied))));
+      if (ties.size < 2) network.merge(a, b);
+    }
+    expect(network.same(0, 1)).toBe(false);
+    const ohms = Array.from({ length: random.int(2, 9) }, () => 20 + random.int(1, 900) + random.int(0, 999) / 1000);
+    const elements = ohms.map((ohm, at) => lamp(random.int(0, nodes - 1), random.int(0, nodes - 1), `l${at}`, true, ohm));
     for (const element of elements) network.addElement(element);
-    const ohms = elements.map(() => 20 + random.int(1, 900) + random.int(0, 999) / 1000);
     const volts = nodal(network, elements, ohms, 120);
     for (let node = 0; node < nodes; node++) {
       const state = network.state(node);
@@ -143,13 +177,15 @@ describe('against the voltages of a nodal analysis', () => {
         expect(at).toBeGreaterThan(1e-6);
         expect(at).toBeLessThan(120 - 1e-6);
       } else expect(at).toBeNull();
+      const solved = network.volts(node);
+      if (at === null) expect(solved).toBeNull();
+      else expect(solved).toBeCloseTo(at / 120, 9);
     }
     for (const element of elements) {
       const [a, b] = [volts(element.a), volts(element.b)];
       const across = a === null || b === null ? 0 : Math.abs(a - b);
       const shown = network.lit(element);
-      expect(shown === 'lit').toBe(Math.abs(across - 120) < 1e-6);
-      if (shown === 'divided') expect(across).toBeGreaterThan(1e-6);
+      expect(shown).toBe(Math.abs(across - 120) < 1e-6 ? 'lit' : across > 1e-3 ? 'divided' : 'dark');
     }
   });
 });

@@ -1,3 +1,5 @@
+import { nodeVoltages } from './nodal.js';
+
 /**
  * The network of one box in one state: nodes merged by what is closed, tied to sources or the reference, with loads between nodes.
  * Only what a tester can tell apart is worked out: source, reference, through a load, divided, floating.
@@ -8,6 +10,8 @@ export interface Element {
   loadId: string | null;
   /** Whether a low-impedance meter pulls through it. */
   conducts: boolean;
+  /** At work. */
+  ohms: number;
 }
 
 /** What a point is, as an instrument sees it. */
@@ -29,6 +33,7 @@ export class Network {
   readonly shorts: number[];
   /** By root; kept while nothing is added. */
   private states: (PointState | undefined)[] = [];
+  private voltages: Map<number, number> | null = null;
 
   /** @param of a number of nodes, all apart, or a network whose nodes and ties are taken over (and must not change any more) */
   constructor(of: number | Network) {
@@ -69,7 +74,7 @@ export class Network {
   merge(a: number, b: number): void {
     const [left, right] = [this.find(a), this.find(b)];
     if (left === right) return;
-    this.states = [];
+    this.forget();
     this.parent[right] = left;
     const source = this.source[right];
     if (source) this.tieSource(left, source.circuit, source.leg, source.live);
@@ -77,7 +82,7 @@ export class Network {
   }
 
   tieSource(node: number, circuit: number, leg: string | null, live: boolean): void {
-    this.states = [];
+    this.forget();
     const root = this.find(node);
     const known = this.source[root];
     if (live && this.grounded[root]) this.shorts.push(circuit);
@@ -86,7 +91,7 @@ export class Network {
   }
 
   tieReference(node: number): void {
-    this.states = [];
+    this.forget();
     const root = this.find(node);
     this.grounded[root] = true;
     const known = this.source[root];
@@ -94,8 +99,13 @@ export class Network {
   }
 
   addElement(element: Element): void {
-    this.states = [];
+    this.forget();
     this.elements.push(element);
+  }
+
+  private forget(): void {
+    this.states = [];
+    this.voltages = null;
   }
 
   private own(root: number): PointState | null {
@@ -190,42 +200,54 @@ export class Network {
     return null;
   }
 
-  /** Whether the lamps of an element are lit, dark, or in series with others across the supply. */
+  /** Whether the lamps of an element are lit, dark, or share the supply with others. */
   lit(element: Element): 'lit' | 'dark' | 'divided' {
     const [a, b] = [this.find(element.a), this.find(element.b)];
     if (a === b) return 'dark';
     const [left, right] = [this.own(a), this.own(b)];
-    const live = (state: PointState | null) => state?.kind === 'source';
-    const returns = (state: PointState | null) => state?.kind === 'reference';
-    if ((live(left) && returns(right)) || (live(right) && returns(left))) return 'lit';
-    if (left?.kind === 'source' && right?.kind === 'source') return oppositeLegs(left.leg, right.leg) ? 'lit' : 'dark';
-    // One side alive, the other only through further loads to the return.
-    const across = (own: PointState | null, other: number, without: Element): boolean => {
-      if (own?.kind !== 'source') return false;
-      const rest = this.elements.filter((entry) => entry !== without);
-      return rest.some((entry) => [this.find(entry.a), this.find(entry.b)].includes(other)) && this.reachesReturn(other, rest, own.leg);
-    };
-    return across(left, b, element) || across(right, a, element) ? 'divided' : 'dark';
+    if (left && right) {
+      if (left.kind === 'source' && right.kind === 'source') return oppositeLegs(left.leg, right.leg) ? 'lit' : 'dark';
+      return left.kind === right.kind ? 'dark' : 'lit';
+    }
+    // No current comes to an end that is nothing or has one way only.
+    if ([a, b].some((end) => !this.own(end) && this.state(end).kind !== 'divided')) return 'dark';
+    const across = Math.abs((this.volts(a) ?? 0) - (this.volts(b) ?? 0));
+    return across < NO_LIGHT ? 'dark' : 'divided';
   }
 
-  /** To the reference or to another leg, through loads. */
-  private reachesReturn(from: number, elements: readonly Element[], leg: string | null): boolean {
-    const seen = new Set([from]);
-    const queue = [from];
-    for (let at = queue.shift(); at !== undefined; at = queue.shift())
-      for (const element of elements) {
-        const [a, b] = [this.find(element.a), this.find(element.b)];
-        const next = a === at ? b : b === at ? a : null;
-        if (next === null || seen.has(next)) continue;
-        const own = this.own(next);
-        if (own?.kind === 'reference' || (own?.kind === 'source' && oppositeLegs(leg, own.leg))) return true;
-        if (own) continue;
-        seen.add(next);
-        queue.push(next);
-      }
-    return false;
+  /** Voltage of a node in units of the supply: 1 on a leg, -1 on the opposite one, 0 on the reference; null on what hangs on nothing. */
+  volts(node: number): number | null {
+    const root = this.find(node);
+    const own = this.own(root);
+    if (own) return this.voltsOf(own);
+    this.voltages ??= this.solve();
+    return this.voltages.get(root) ?? null;
+  }
+
+  private voltsOf(own: PointState): number {
+    return own.kind === 'source' ? (own.leg === this.firstLeg() || own.leg === null ? 1 : -1) : 0;
+  }
+
+  /** Legs are named as the panel names them; any one of them counts as positive, the others as opposite. */
+  private firstLeg(): string | null {
+    let first: string | null = null;
+    for (const source of this.source) if (source?.live && source.leg !== null && (first === null || source.leg < first)) first = source.leg;
+    return first;
+  }
+
+  private solve(): Map<number, number> {
+    const fixed = new Map<number, number>();
+    this.parent.forEach((_, node) => {
+      const own = this.find(node) === node ? this.own(node) : null;
+      if (own) fixed.set(node, this.voltsOf(own));
+    });
+    const branches = this.elements.map(({ a, b, ohms }) => ({ a: this.find(a), b: this.find(b), ohms }));
+    return nodeVoltages(fixed, branches);
   }
 }
+
+/** Below this share of the supply a lamp shows nothing. */
+const NO_LIGHT = 1e-6;
 
 /** Both known, and not the same. */
 function oppositeLegs(one: string | null, other: string | null): boolean {

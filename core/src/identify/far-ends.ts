@@ -1,5 +1,5 @@
 import type { Element, Network } from '../electrics/network.js';
-import { conducts } from '../practice/instruments.js';
+import { conducts, warmOhms } from '../practice/instruments.js';
 import type { Arrangement, Explanation, Problem } from './vocabulary.js';
 
 /** What hangs on the far ends of the cables, by what it is: the explanation read once for all networks. */
@@ -21,15 +21,19 @@ export interface FarEnds {
   }[];
 }
 
-type Hanging = Pick<Element, 'loadId' | 'conducts'>;
+type Hanging = Omit<Element, 'a' | 'b'>;
 
 export function farEnds(problem: Problem, explanation: Explanation): FarEnds {
   const { classes } = explanation;
   const ends: FarEnds = { lines: [], neutrals: [], switched: [], loads: [], far: [] };
+  const volts = problem.circuits[0]?.volts ?? 120;
   const hanging = (loads: readonly string[]): Hanging[] =>
     loads.length === 0
-      ? [{ loadId: null, conducts: false }]
-      : loads.map((loadId) => ({ loadId, conducts: conducts(problem.loads.get(loadId)?.kind ?? 'led') }));
+      ? [{ loadId: null, conducts: false, ohms: warmOhms(undefined, volts) }]
+      : loads.map((loadId) => {
+          const load = problem.loads.get(loadId);
+          return { loadId, conducts: conducts(load?.kind ?? 'led'), ohms: warmOhms(load, volts) };
+        });
   const sourceOf = (circuit: number) => ({ circuit, leg: problem.circuits[circuit]?.leg ?? null });
   problem.cables.forEach(({ cores }, cable) => {
     const only = (name: Explanation['classes'][number]) => cores.find((core) => classes[core] === name) ?? null;
@@ -62,6 +66,5 @@ export function farEnds(problem: Problem, explanation: Explanation): FarEnds {
 
 /** Hangs loads between two nodes, but for those an arrangement took out. */
 export function hang(network: Network, a: number, b: number, hanging: readonly Hanging[], arrangement: Arrangement): void {
-  for (const { loadId, conducts: pulls } of hanging)
-    if (loadId === null || !arrangement.out.has(loadId)) network.addElement({ a, b, loadId, conducts: pulls });
+  for (const load of hanging) if (load.loadId === null || !arrangement.out.has(load.loadId)) network.addElement({ a, b, ...load });
 }

@@ -1,9 +1,9 @@
 import type { Reading } from '../job/schema/survey.js';
 import { coresOfTest } from './bearing.js';
+import { type Candidate, candidatesFor, MINUTES, type NextReason, unique } from './candidates.js';
 import type { CoreGrade } from './grades.js';
 import { bestWithRole, type Entry, type Posterior, roleOfCore } from './posterior.js';
-import { arrangementOf } from './problem.js';
-import type { Point, Problem, Test } from './vocabulary.js';
+import type { Problem, Test } from './vocabulary.js';
 
 /** A test worth making next: what to arrange, where to read, how much it tells and how long it takes. */
 export interface NextTest {
@@ -22,23 +22,6 @@ export interface NextTest {
   why: NextReason;
 }
 
-/** Why a test is proposed, as data; the sentence stands with the others. */
-export interface NextReason {
-  code: 'tells-most' | 'missing-evidence' | 'looks-ahead';
-  subject: string;
-  purpose: 'line' | 'gone' | 'load' | 'neutral' | 'ground' | 'traveler' | 'onward' | 'apart';
-}
-
-interface Candidate {
-  test: Test;
-  reason: NextReason;
-  minutes: number;
-  /** Dead tests go first at equal value. */
-  dead: boolean;
-}
-
-/** Minutes a test costs: switching and proving shared where one arrangement serves several. */
-const MINUTES = { inPlace: 1, ohmsDead: 2, indicatorOut: 3, clippedOut: 6, lifted: 7, lampsOut: 3 } as const;
 /** Below this a test tells nothing worth a trip. */
 const LEAST_GAIN = 0.005;
 /** An outcome worth counting on, and how much likelier it has to be to rule a rival out. */
@@ -180,173 +163,6 @@ function serves({ reason, test }: Candidate, grades: readonly CoreGrade[], open:
   });
 }
 
-function candidatesFor(problem: Problem, grades: readonly CoreGrade[], open: readonly number[]): Candidate[] {
-  const made: Candidate[] = [];
-  const number = new Map(problem.cores.map((core, at) => [core.id, at]));
-  const circuits = problem.circuits.flatMap((circuit) => circuit.id ?? []);
-  const all = (state: 'on' | 'off') => Object.fromEntries(circuits.map((id) => [id, state])) as Record<string, 'on' | 'off'>;
-  const add = (
-    reading: Partial<Reading> & Pick<Reading, 'tool' | 'points' | 'arrangement'>,
-    reason: NextReason,
-    minutes: number,
-    dead: boolean,
-  ) => {
-    const whole = { id: '', at: '', value: 'quiet', ...reading } as Reading;
-    const arrangement = arrangementOf(whole, number);
-    const points = whole.points.map((point): Point => pointOf(problem, number, whole.tool, point));
-    made.push({
-      test: { id: '', reading: whole, arrangement, points, key: `${whole.tool}|${[...whole.points].sort().join()}|${arrangement.key}` },
-      reason,
-      minutes,
-      dead,
-    });
-  };
-  const far = [...new Set(problem.positions.flatMap((position) => position.partners))];
-  const farStates =
-    far.length > 0
-      ? [Object.fromEntries(far.map((key) => [key, 'up' as const])), Object.fromEntries(far.map((key) => [key, 'down' as const]))]
-      : [{}];
-
-  for (const position of problem.positions) {
-    if (position.nets.size === 0) continue;
-    const multi = position.existing === 'three-way' || position.existing === 'four-way';
-    for (const load of position.loadIds)
-      for (const state of multi ? (['up', 'down'] as const) : (['on', 'off'] as const))
-        for (const away of farStates)
-          add(
-            {
-              tool: 'lamp',
-              arrangement: 'in-place',
-              method: 'observed',
-              breakers: all('on'),
-              switches: { [String(position.index)]: state, ...away },
-              points: [load],
-            },
-            { code: 'tells-most', subject: load, purpose: 'load' },
-            MINUTES.inPlace,
-            false,
-          );
-  }
-  for (const core of new Set([...open, ...open.flatMap((entry) => netMates(problem, entry))])) {
-    const id = problem.cores[core]?.id as string;
-    const position = positionOf(problem, core);
-    const opened = { arrangement: 'device-out' as const, ...(position === null ? {} : { position }) };
-    const low = tripsAny(problem) ? ('volts' as const) : ('volts-low-z' as const);
-    for (const switches of farStates) {
-      const named = Object.keys(switches).length > 0 ? { switches } : {};
-      add(
-        { tool: 'indicator', method: 'non-contact', ...opened, ...named, breakers: all('on'), points: [id] },
-        { code: 'tells-most', subject: id, purpose: 'line' },
-        MINUTES.indicatorOut,
-        false,
-      );
-      add(
-        { tool: low, method: 'clipped', ...opened, ...named, breakers: all('on'), points: [id, 'reference'] },
-        { code: 'tells-most', subject: id, purpose: far.length > 0 && grades[core]?.role === 'traveler' ? 'traveler' : 'line' },
-        MINUTES.clippedOut,
-        false,
-      );
-    }
-    const usual = far.length > 0 ? { switches: farStates[0] as Record<string, 'up'> } : {};
-    // Each breaker off alone tells whose line it is; all of them off tells that it is gone.
-    for (const circuit of circuits)
-      add(
-        { tool: low, method: 'clipped', ...opened, ...usual, breakers: { ...all('on'), [circuit]: 'off' }, points: [id, 'reference'] },
-        { code: 'tells-most', subject: id, purpose: 'gone' },
-        MINUTES.clippedOut,
-        false,
-      );
-    add(
-      { tool: 'ohms', method: 'clipped', ...opened, ...usual, breakers: all('off'), points: [id, 'reference'] },
-      { code: 'tells-most', subject: id, purpose: 'neutral' },
-      MINUTES.ohmsDead,
-      true,
-    );
-    const out = Object.fromEntries(problem.positions.flatMap((entry) => entry.loadIds).map((load) => [load, 'out']));
-    // With every lamp out nothing but a neutral is near zero to earth.
-    if (Object.keys(out).length > 0 && grades[core]?.role === 'neutral')
-      add(
-        { tool: 'ohms', method: 'clipped', ...opened, ...usual, breakers: all('off'), loads: out, points: [id, 'reference'] },
-        { code: 'tells-most', subject: id, purpose: 'neutral' },
-        MINUTES.ohmsDead + MINUTES.lampsOut,
-        true,
-      );
-    for (const line of mostly(problem, grades, 'line'))
-      if (line !== core && problem.cores[line]?.net !== problem.cores[core]?.net)
-        add(
-          { tool: low, method: 'clipped', ...opened, ...usual, breakers: all('on'), points: [problem.cores[line]?.id as string, id] },
-          { code: 'tells-most', subject: id, purpose: 'neutral' },
-          MINUTES.clippedOut,
-          false,
-        );
-    for (const neutral of mostly(problem, grades, 'neutral').slice(0, 1))
-      if (problem.cores[neutral]?.net !== problem.cores[core]?.net) {
-        add(
-          {
-            tool: 'ohms',
-            method: 'clipped',
-            ...opened,
-            ...usual,
-            breakers: all('off'),
-            points: [id, problem.cores[neutral]?.id as string],
-          },
-          { code: 'tells-most', subject: id, purpose: 'load' },
-          MINUTES.ohmsDead,
-          true,
-        );
-        const loads = Object.fromEntries(problem.positions.flatMap((entry) => entry.loadIds).map((load) => [load, 'out']));
-        if (Object.keys(loads).length > 0)
-          add(
-            {
-              tool: 'ohms',
-              method: 'clipped',
-              ...opened,
-              ...usual,
-              breakers: all('off'),
-              loads,
-              points: [id, problem.cores[neutral]?.id as string],
-            },
-            { code: 'tells-most', subject: id, purpose: 'load' },
-            MINUTES.ohmsDead + MINUTES.lampsOut,
-            true,
-          );
-      }
-    // A load between two conductors of its own cable (no neutral there) is read across them, lamp in and lamp out.
-    const cable = problem.cables[problem.cores[core]?.cable ?? -1]?.cores ?? [];
-    if (grades[core]?.role === 'load')
-      for (const mate of cable) {
-        if (mate === core || grades[mate]?.role !== 'load') continue;
-        const points = [id, problem.cores[mate]?.id as string];
-        for (const loads of Object.keys(out).length > 0 ? [{}, out] : [{}])
-          add(
-            {
-              tool: 'ohms',
-              method: 'clipped',
-              ...opened,
-              ...usual,
-              breakers: all('off'),
-              ...(Object.keys(loads).length > 0 ? { loads } : {}),
-              points,
-            },
-            { code: 'tells-most', subject: id, purpose: 'load' },
-            MINUTES.ohmsDead + (Object.keys(loads).length > 0 ? MINUTES.lampsOut : 0),
-            true,
-          );
-      }
-    // Hot conductors of one joint are told apart one by one; neutrals are left joined.
-    const mates = problem.nets[problem.cores[core]?.net ?? -1]?.cores ?? [];
-    if (mates.length > 1 && mates.every((mate) => ['line', 'line-on', 'switched-line', 'spare'].includes(grades[mate]?.role ?? '')))
-      for (const state of ['on', 'off'] as const)
-        add(
-          { tool: low, method: 'clipped', arrangement: 'lifted', lifted: [id], ...usual, breakers: all(state), points: [id, 'reference'] },
-          { code: 'tells-most', subject: id, purpose: state === 'on' ? 'apart' : 'gone' },
-          MINUTES.lifted,
-          false,
-        );
-  }
-  return unique(made);
-}
-
 /** Every test that is feasible in the box, whatever is known already; for checking that following the proposals loses nothing. */
 export function everyTest(problem: Problem): NextTest[] {
   const cores = problem.cores.map((_, core) => core);
@@ -355,50 +171,6 @@ export function everyTest(problem: Problem): NextTest[] {
   // Some tests are thought of only for what a conductor seems to be: asked as if each were each.
   const made = (['line', 'load', 'neutral', 'traveler'] as const).flatMap((role) => candidatesFor(problem, grades(role), cores));
   return unique(made).map((candidate) => printed(candidate, 0, 'tells-most'));
-}
-
-function unique(candidates: Candidate[]): Candidate[] {
-  const seen = new Set<string>();
-  return candidates.filter((candidate) => {
-    if (seen.has(candidate.test.key)) return false;
-    seen.add(candidate.test.key);
-    return true;
-  });
-}
-
-function netMates(problem: Problem, core: number): number[] {
-  const net = problem.nets[problem.cores[core]?.net ?? -1];
-  return net && net.cores.length <= 6 ? net.cores : [];
-}
-
-function mostly(problem: Problem, grades: readonly CoreGrade[], role: CoreGrade['role']): number[] {
-  return problem.cores
-    .flatMap((_, core) => (grades[core]?.role === role ? [core] : []))
-    .sort((a, b) => (grades[b]?.probability ?? 0) - (grades[a]?.probability ?? 0));
-}
-
-/** The position whose device has to be out for a core to be read alone: the one its net hangs on. */
-function positionOf(problem: Problem, core: number): number | null {
-  const net = problem.nets[problem.cores[core]?.net ?? -1];
-  const own = net?.terminals[0]?.position;
-  if (own !== undefined) return own;
-  return problem.positions.find((position) => position.nets.size > 0)?.index ?? null;
-}
-
-function tripsAny(problem: Problem): boolean {
-  return problem.trips.size > 0;
-}
-
-function pointOf(problem: Problem, number: ReadonlyMap<string, number>, tool: Reading['tool'], point: string): Point {
-  if (tool === 'lamp') return { kind: 'load', loadId: point };
-  if (point === 'reference') return { kind: 'reference' };
-  if (point === 'box') return { kind: 'box' };
-  const core = number.get(point);
-  return core === undefined
-    ? problem.grounds.some((ground) => ground.id === point)
-      ? { kind: 'ground', id: point }
-      : { kind: 'elsewhere' }
-    : { kind: 'core', core };
 }
 
 interface Sample {

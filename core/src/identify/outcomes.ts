@@ -4,6 +4,7 @@ import {
   acrossLoad,
   BREAKER,
   coldOhms,
+  dividedVolts,
   INDICATOR,
   LAMP,
   loadOutcomes,
@@ -82,6 +83,12 @@ export class Outcomes {
     return { kind: 'reference', deadLine: false };
   }
 
+  /** In units of the supply. */
+  private voltsAt(point: Point, network: Network, arranged: Arranged): number | null {
+    if (point.kind === 'core') return network.volts(arranged.groupOf[point.core] as number);
+    return point.kind === 'box' && !this.problem.boxIsReference ? null : 0;
+  }
+
   /** Legs of the live conductors in the same cable. */
   private liveBeside(core: number, network: Network, arranged: Arranged): (string | null)[] {
     const own = arranged.groupOf[core];
@@ -97,7 +104,10 @@ export class Outcomes {
     if (p.kind === 'core' && q.kind === 'core' && network.same(arranged.groupOf[p.core] as number, arranged.groupOf[q.core] as number))
       return VOLTS.same[meter];
     const [a, b] = ordered(this.stateOf(p, network, arranged), this.stateOf(q, network, arranged));
-    if (a.kind === 'divided' || b.kind === 'divided') return VOLTS.divided[meter];
+    if (a.kind === 'divided' || b.kind === 'divided') {
+      const [one, other] = [this.voltsAt(p, network, arranged), this.voltsAt(q, network, arranged)];
+      return one === null || other === null ? VOLTS.sourceToFloating[meter] : dividedVolts(Math.abs(one - other));
+    }
     const through = (state: PointState & { kind: 'through' }) => (state.conducts ? VOLTS.throughFilament : VOLTS.throughDriver)[meter];
     const legs = (one: string | null, two: string | null, sameCircuit: boolean) => {
       if (sameCircuit && one === two) return VOLTS.oneLeg[meter];

@@ -1,5 +1,18 @@
 import { describe, expect, test } from '@jest/globals';
-import { acrossLoad, coldOhms, GROUND_BANDS, INDICATOR, loadOutcomes, OHMS, ohmBand, SUPPLY, VOLTS, voltBand } from './instruments.js';
+import {
+  acrossLoad,
+  coldOhms,
+  dividedVolts,
+  GROUND_BANDS,
+  INDICATOR,
+  loadOutcomes,
+  OHMS,
+  ohmBand,
+  SUPPLY,
+  VOLTS,
+  voltBand,
+  warmOhms,
+} from './instruments.js';
 
 test('every row of the meters sums to 1 and leaves nothing impossible', () => {
   const rows = [
@@ -9,6 +22,7 @@ test('every row of the meters sums to 1 and leaves nothing impossible', () => {
     acrossLoad(['to-1']),
     acrossLoad(['to-50', 'to-2000']),
     acrossLoad(['open']),
+    ...[0, 0.02, 0.05, 0.2, 0.5, 0.9, 1, 1.5, 2].map(dividedVolts),
   ];
   for (const row of rows) {
     expect(Object.values(row).reduce((sum, value) => sum + value, 0)).toBeCloseTo(1, 9);
@@ -102,4 +116,25 @@ test('a low-impedance meter takes a ghost down, a high-impedance one does not', 
 
 test('an indicator muffled by its bundle still alerts more often than on anything dead', () => {
   expect(INDICATOR.sourceMuffled).toBeGreaterThan(Math.max(INDICATOR.referenceBesideLive, ...Object.values(INDICATOR.floatingBesideLive)));
+});
+
+test.each([
+  [0, 'under-3'],
+  [0.04, 'to-5%'],
+  [0.25, 'to-30%'],
+  [0.5, 'to-60%'],
+  [0.75, 'to-92%'],
+  [1, 'supply'],
+  [1.9, 'line-to-line'],
+] as const)('loads that share the supply: %d of it is read most as %s, and beside it next', (share, band) => {
+  const row = dividedVolts(share);
+  expect(row[band]).toBe(Math.max(...Object.values(row)));
+  expect(Object.values(row).filter((value) => value > 0.2 && value < 0.5).length).toBeGreaterThanOrEqual(1);
+});
+
+test('a load at work: 60 W at 120 V are 240 ohm; what is not known is a few hundred', () => {
+  expect(warmOhms({ count: 1, wattsEach: 60 }, 120)).toBeCloseTo(240, 9);
+  expect(warmOhms({ count: 4, wattsEach: 25 }, 230)).toBeCloseTo(529, 9);
+  expect(warmOhms(undefined, 120)).toBe(300);
+  expect(warmOhms({ count: 0, wattsEach: 60 }, 120)).toBe(300);
 });

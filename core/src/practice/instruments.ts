@@ -62,12 +62,33 @@ export const VOLTS = {
   },
   floatingAlone: { high: volts({ 'under-3': 0.6, 'to-5%': 0.25, 'to-30%': 0.12 }), low: volts({ 'under-3': 0.6, 'to-5%': 0.37 }) },
   same: { high: SAME, low: SAME },
-  /** Two loads in series across the supply: somewhere in between. */
-  divided: {
-    high: volts({ 'to-60%': 0.45, 'to-92%': 0.35, 'to-30%': 0.15 }),
-    low: volts({ 'to-60%': 0.45, 'to-92%': 0.3, 'to-30%': 0.2 }),
-  },
 } as const;
+
+const SHARES: readonly [VoltBand, number][] = [
+  ['under-3', 0.025],
+  ['to-5%', 0.05],
+  ['to-30%', 0.3],
+  ['to-60%', 0.6],
+  ['to-92%', 0.92],
+  ['supply', 1.08],
+  ['line-to-line', 2.2],
+];
+
+/**
+ * Where loads share the supply: the band of the modelled voltage, and those beside it, as loads are seldom what their watts say.
+ * @param share of the supply, 0 to 2
+ */
+export function dividedVolts(share: number): Row<VoltBand> {
+  const at = SHARES.findIndex(([, to]) => share <= to);
+  const named: Partial<Record<VoltBand, number>> = {};
+  const [main] = SHARES[at < 0 ? SHARES.length - 1 : at] as (typeof SHARES)[number];
+  for (const step of [-1, 1]) {
+    const beside = SHARES[at + step];
+    if (at >= 0 && beside) named[beside[0]] = 0.22;
+  }
+  named[main] = 0.5;
+  return volts(named);
+}
 
 /** Chance that an indicator alerts. */
 export const INDICATOR = {
@@ -135,6 +156,12 @@ export function coldOhms(load: { kind: LoadKind; count: number; wattsEach: numbe
   if (load.kind === 'resistive') return volts ** 2 / watts / 12;
   if (load.kind === 'heater') return volts ** 2 / watts;
   return null;
+}
+
+/** Resistance of a load at work, ohm; a few hundred where its watts are not known. */
+export function warmOhms(load: { count: number; wattsEach: number } | undefined, volts: number): number {
+  const watts = load ? load.count * load.wattsEach : 0;
+  return watts > 0 ? volts ** 2 / watts : 300;
 }
 
 /** What an ohmmeter would show across a load that is there. */
