@@ -84,7 +84,14 @@ const PURPOSE: Record<NextTest['why']['purpose'], (what: string, practice: Pract
 export function nextTestWhy(box: Box, known: JobLookup, next: NextTest): string {
   const what = pointWords(box, known, next.why.subject);
   const purpose = PURPOSE[next.why.purpose](what, known.job.practice);
-  return next.why.code === 'missing-evidence' ? `Little is in doubt, but proof is missing: it ${purpose}.` : `It ${purpose}.`;
+  switch (next.why.code) {
+    case 'tells-most':
+      return `It ${purpose}.`;
+    case 'missing-evidence':
+      return `Little is in doubt, but proof is missing: it ${purpose}.`;
+    case 'looks-ahead':
+      return `Alone it settles nothing; with one more test after it, it ${purpose}.`;
+  }
 }
 
 export function conflictWords(box: Box, known: JobLookup, conflict: IdentifyConflict): string {

@@ -4,7 +4,13 @@ import { lookup } from '../job/lookup.js';
 import type { Box, Reading } from '../job/schema/survey.js';
 import { hiddenBox } from '../test-support/hidden-box.js';
 import { Random } from '../test-support/random.js';
+import type { CoreGrade } from './grades.js';
 import { type Identification, identifyBox } from './identify.js';
+import { nextTests } from './next-tests.js';
+import { type Posterior, posteriorOf } from './posterior.js';
+import { problemOf } from './problem.js';
+import type { Looked } from './shape.js';
+import type { Explanation } from './vocabulary.js';
 
 /** Every state of a box on the way, as its proposed tests are answered; now and then one comes out wrong. */
 function* onTheWay(seed: number, steps: number): Generator<{ box: Box; known: ReturnType<typeof lookup>; result: Identification }> {
@@ -67,4 +73,48 @@ test('everything said on the way is a whole sentence, without a hole in it', () 
 
 test('the same box is told the same, however often it is asked', () => {
   for (const { box, known, result } of onTheWay(301, 4)) expect(identifyBox(box, known)).toEqual(result);
+});
+
+test('when no test tells anything alone, the first of two that do together is proposed', () => {
+  const { box, job } = hiddenBox(new Random(1), 'us', 1, true);
+  const { problem, wiring } = problemOf(box, lookup(job));
+  const real = posteriorOf(problem, wiring) as Posterior;
+  const [line, other] = [0, 1];
+  // Four ways in which the box may be, as likely each: the core is a line where two lamps agree, and a load where they do not.
+  const ways = [
+    ['line', 'lit', 'lit'],
+    ['line', 'dark', 'dark'],
+    ['load', 'lit', 'dark'],
+    ['load', 'dark', 'lit'],
+  ] as const;
+  const entries = ways.map(([name], at) => {
+    const classes = [...real.best.explanation.classes];
+    classes[line] = name;
+    return {
+      ...real.best,
+      explanation: { ...real.best.explanation, classes, circuitOfCore: [at, ...classes.slice(1).map(() => null)] },
+      weight: 1,
+    };
+  });
+  const sure = (value: 'alert' | 'quiet') => ({ alert: value === 'alert' ? 1 : 0, quiet: value === 'quiet' ? 1 : 0 });
+  const told = (explanation: Explanation, test: Looked) => {
+    const way = ways[explanation.circuitOfCore[0] as number];
+    const point = test.points[0];
+    if (test.reading.tool !== 'indicator' || point?.kind !== 'core' || !way) return { nothing: 1 };
+    return sure(way[point.core === line ? 1 : 2] === 'lit' ? 'alert' : 'quiet');
+  };
+  const posterior = {
+    ...real,
+    entries,
+    total: 4,
+    likelihood: {
+      tests: [],
+      predict: (explanation: Explanation, tests: readonly Looked[]) => tests.map((entry) => told(explanation, entry)),
+    },
+  } as unknown as Posterior;
+  const grades = problem.cores.map(
+    (): CoreGrade => ({ role: 'spare', probability: 0.5, grade: 'guess', missing: null, because: [], rival: null }),
+  );
+  const [next] = nextTests(problem, posterior, grades, new Set([line, other]));
+  expect(next).toMatchObject({ tool: 'indicator', why: { code: 'looks-ahead' }, gainBits: 1 });
 });

@@ -24,6 +24,9 @@ export interface NextTest {
 
 /** Below this a test tells nothing worth a trip. */
 const LEAST_GAIN = 0.005;
+const LEAST_GAIN_OF_TWO = 0.02;
+/** Pairs grow with the square of what is looked at; the cheapest tests come first. */
+const MOST_LOOKED_AHEAD = 24;
 /** An outcome worth counting on, and how much likelier it has to be to rule a rival out. */
 const LIKELY = 0.25;
 const LIKELIER = 20;
@@ -51,24 +54,54 @@ export function nextTests(problem: Problem, posterior: Posterior, grades: readon
   const candidates = candidatesFor(problem, grades, open).filter(
     (candidate) => (done.get(candidate.test.key) ?? 0) < (contested.has(candidate.test.key) ? 3 : 1),
   );
-  const gains = informationGains(
-    posterior,
-    topEntries(posterior),
-    open,
-    candidates.map((candidate) => candidate.test),
-  );
   const tests = candidates.map((candidate) => candidate.test);
+  const gains = gainsOf(posterior, topEntries(posterior), open, (entry) => predicted(posterior, entry, tests));
   const excluding = excludingTests(problem, posterior, grades, open, tests);
   const ranked = candidates.map((candidate, at) => {
     const gain = gains[at] as number;
     const proves = excluding.has(at) || serves(candidate, grades, open, problem);
     return { candidate, gain, proves, value: (gain + (proves ? PROOF_BITS : 0)) / candidate.minutes };
   });
-  return ranked
-    .filter(({ gain, proves }) => gain >= LEAST_GAIN || proves)
-    .map(({ candidate, gain, value }) => ({ ...printed(candidate, gain, gain >= LEAST_GAIN ? 'tells-most' : 'missing-evidence'), value }))
-    .sort(byValue)
-    .slice(0, 8);
+  const worth = ranked.filter(({ gain, proves }) => gain >= LEAST_GAIN || proves);
+  const found =
+    worth.length > 0
+      ? worth.map(({ candidate, gain, value }) => ({
+          ...printed(candidate, gain, gain >= LEAST_GAIN ? 'tells-most' : 'missing-evidence'),
+          value,
+        }))
+      : twoAhead(posterior, candidates, open);
+  return found.sort(byValue).slice(0, 8);
+}
+
+/** When no test tells anything alone: the first of two that tell something together, by what both tell a minute. */
+function twoAhead(posterior: Posterior, candidates: readonly Candidate[], open: readonly number[]): RankedTest[] {
+  const looked = [...candidates].sort((a, b) => a.minutes - b.minutes).slice(0, MOST_LOOKED_AHEAD);
+  const pairs = looked.flatMap((first, at) => looked.slice(at + 1).map((second) => [first, second] as const));
+  const gains = gainsOf(posterior, topEntries(posterior), open, (entry) => {
+    const rows = new Map(
+      predicted(
+        posterior,
+        entry,
+        looked.map(({ test }) => test),
+      ).map((row, at) => [looked[at] as Candidate, row]),
+    );
+    return pairs.map(([first, second]) => together(rows.get(first) ?? {}, rows.get(second) ?? {}));
+  });
+  const best = new Map<Candidate, RankedTest>();
+  pairs.forEach(([first, second], at) => {
+    const gain = gains[at] as number;
+    const value = gain / (first.minutes + second.minutes);
+    if (gain < LEAST_GAIN_OF_TWO || value <= (best.get(first)?.value ?? 0)) return;
+    best.set(first, { ...printed(first, gain, 'looks-ahead'), value });
+  });
+  return [...best.values()];
+}
+
+/** Outcomes of two tests made one after the other, apart under one explanation. */
+function together(one: Readonly<Record<string, number>>, other: Readonly<Record<string, number>>): Record<string, number> {
+  const both: Record<string, number> = {};
+  for (const first in one) for (const second in other) both[`${first}&${second}`] = (one[first] as number) * (other[second] as number);
+  return both;
 }
 
 /** Ohms from a ground to a known earth: asked once for the box, its grounds being in one bundle. */
@@ -191,16 +224,19 @@ function topEntries(posterior: Posterior): Sample[] {
   return kept.map((sample) => ({ ...sample, weight: sample.weight / sum }));
 }
 
-/** Bits each test is expected to tell about the roles of the cores still open. */
-function informationGains(posterior: Posterior, sample: readonly Sample[], open: readonly number[], tests: readonly Test[]): number[] {
-  const joint = tests.map(() => ({
-    groups: new Map<string, { weight: number; outcomes: Map<string, number> }>(),
-    total: new Map<string, number>(),
-  }));
+/** Bits each question is expected to tell about the roles of the cores still open; `rowsOf`: its outcomes under an explanation. */
+function gainsOf(
+  posterior: Posterior,
+  sample: readonly Sample[],
+  open: readonly number[],
+  rowsOf: (entry: Entry) => Readonly<Record<string, number>>[],
+): number[] {
+  const joint: { groups: Map<string, { weight: number; outcomes: Map<string, number> }>; total: Map<string, number> }[] = [];
   for (const { at, weight } of sample) {
     const entry = posterior.entries[at] as Entry;
     const signature = open.map((core) => roleOfCore(entry.explanation, core)).join();
-    predicted(posterior, entry, tests).forEach((row, index) => {
+    rowsOf(entry).forEach((row, index) => {
+      joint[index] ??= { groups: new Map(), total: new Map() };
       const { groups, total } = joint[index] as (typeof joint)[number];
       const group = groups.get(signature) ?? { weight: 0, outcomes: new Map<string, number>() };
       groups.set(signature, group);
