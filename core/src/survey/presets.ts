@@ -1,66 +1,101 @@
-import type { Colour, PracticeId, Role, WireSize } from '../job/schema/primitives.js';
-import type { At, Box, Conductor, ExistingDevice, Label } from '../job/schema/survey.js';
+import type { PracticeId, Role, WireSize } from '../job/schema/primitives.js';
+import type { Box, ExistingDevice, Label } from '../job/schema/survey.js';
+import { COLOURS, type Colours, Sketch } from './preset-sketch.js';
 
-/**
- * Usual boxes, drawn and numbered. Cables enter at the top; `==` is a joint, `[ ]` the switch.
- *
- *  1 power at the switch        feed: line -> [a], neutral ==; lamp: load -> [b], neutral ==; grounds ==
- *  2 switch loop                one cable: line -> [a], load -> [b] (the re-used white); ground
- *  3 loop with neutral          one cable: line -> [a], load -> [b], neutral capped
- *  4 feed-through               1, and a third cable carries line and neutral on; line by a pigtail
- *  5 three-way, line side       feed: line -> [common], neutral ==; to the far switch: travelers -> [t1 t2], neutral ==
- *  6 three-way, load side       from the far switch: travelers -> [t1 t2], neutral ==; lamp: load -> [common], neutral ==
- *  7 four-way                   travelers in -> [t1 t2], travelers on -> [t3 t4], neutrals ==
- *  8 fan and light              feed: line -> [line], neutral ==; one cable: fan -> [fan], light -> [light], neutral ==
- *  9 half-switched receptacle   line -> [hot], switched -> [hot2], neutral -> [neutral]
- * 10 240 V pair                 two lines -> [a1 a2], two loads -> [b1 b2], no neutral
- * 11 ceiling-fed drop           one cable: permanent live -> [a], switched live -> [b]; earth on the box
- * 12 live looped at the switch  in and out: lives == by a tail to [a], neutrals ==; lamp: -> [b]
- * 13 two-way, three-core        one cable of three: commons linked -> [common], strappers -> [t1 t2]
- * 14 one live, one wire a load  modular: mains: live -> [a], neutral ==; lamp: wire -> [b], neutral ==
- */
-export type PresetId =
-  | 'power-at-switch'
-  | 'switch-loop'
-  | 'loop-with-neutral'
-  | 'feed-through'
-  | 'three-way-line'
-  | 'three-way-load'
-  | 'four-way'
-  | 'fan-light'
-  | 'half-receptacle'
-  | 'pair-240'
-  | 'ceiling-drop'
-  | 'live-looped'
-  | 'two-way-three-core'
-  | 'module-wire';
-
-export interface Preset {
-  id: PresetId;
-  name: string;
-  /** What the installer sees that tells this box from the others. */
-  sign: string;
-  existing: ExistingDevice;
-  practices: readonly PracticeId[];
-}
+type Drawing = (sketch: Sketch, colours: Colours) => void;
 
 const AMERICA: readonly PracticeId[] = ['us', 'ca'];
+/** The two cables of a switch in the middle, and the pair of terminals each is on. */
+const MIDDLE = [
+  ['from one switch', 't1', 't2'],
+  ['to the other', 't3', 't4'],
+] as const;
 
-export const PRESETS: readonly Preset[] = [
+const lineCarriedOn: Drawing = (sketch, { line, neutral, load }) => {
+  const [feed, onward, lamp] = [sketch.cable('feed'), sketch.cable('onward'), sketch.cable('lamp')];
+  const [lines, neutrals, grounds] = [sketch.joint(), sketch.joint(), sketch.joint()];
+  for (const through of [feed, onward]) through.wire(line, lines).wire(neutral, neutrals).ground(grounds);
+  lamp.wire(load, sketch.on('b')).wire(neutral, neutrals).ground(grounds);
+  sketch.tail(line, lines, sketch.on('a'));
+};
+
+function threeWayEnd(sketch: Sketch, { line, neutral, travelers }: Colours, own: string): void {
+  const [far, near] = [sketch.cable('far switch'), sketch.cable(own)];
+  const [neutrals, grounds] = [sketch.joint(), sketch.joint()];
+  far.wire(travelers[0], sketch.on('t1')).wire(travelers[1], sketch.on('t2')).wire(neutral, neutrals).ground(grounds);
+  near.wire(line, sketch.on('common')).wire(neutral, neutrals).ground(grounds);
+}
+
+const twoFromOneFeed: Drawing = (sketch, { line, neutral, load, travelers }) => {
+  const [lines, neutrals, grounds] = [sketch.joint(), sketch.joint(), sketch.joint()];
+  sketch.cable('feed').wire(line, lines).wire(neutral, neutrals).ground(grounds);
+  for (const [gang, colour] of [load, travelers[0]].entries()) {
+    const lamp = sketch.cable(gang === 0 ? 'lamp' : 'second load');
+    lamp.wire(colour, sketch.on('b', gang)).wire(neutral, neutrals).ground(grounds);
+    sketch.tail(line, lines, sketch.on('a', gang));
+  }
+};
+
+/**
+ * Usual boxes. Cables enter at the top; `==` is a joint, `[ ]` the switch.
+ *
+ *  power at the switch        feed: line -> [a], neutral ==; lamp: load -> [b], neutral ==; grounds ==
+ *  switch loop                one cable: line -> [a], load -> [b] (the re-used white); ground
+ *  loop with neutral          one cable: line -> [a], load -> [b], neutral capped
+ *  feed-through               power at the switch, and a third cable carries line and neutral on; line by a tail
+ *  three-way, line side       feed: line -> [common], neutral ==; to the far switch: travelers -> [t1 t2], neutral ==
+ *  three-way, load side       from the far switch: travelers -> [t1 t2], neutral ==; lamp: load -> [common], neutral ==
+ *  four-way, intermediate     travelers in -> [t1 t2], travelers on -> [t3 t4]; neutrals or commons ==
+ *  fan and light              feed: line -> [line], neutral ==; one cable: fan -> [fan], light -> [light], neutral ==
+ *  fan and light on one wire  power at the switch, with two loads on the one conductor
+ *  half-switched receptacle   line -> [hot], switched -> [hot2], neutral -> [neutral]
+ *  240 V pair                 two lines -> [a1 a2], two loads -> [b1 b2], no neutral
+ *  two circuits               power at the switch twice, the neutrals kept apart
+ *  two circuits, one neutral  one feed of three: line -> [a], the other line -> [a] next door, all neutrals ==
+ *  jumper to the next gang    feed: line == with two tails -> [a] [a]; two lamps; neutrals ==
+ *  ceiling-fed drop           one cable: permanent live -> [a], switched live -> [b]; earth on the box
+ *  live looped at the switch  in and out: lives == by a tail to [a], neutrals ==; lamp: -> [b]
+ *  two-way, three-core        one cable of three: common -> [common], strappers -> [t1 t2]
+ *  conversion, first switch   drop: live and switched live -> [t1 t2]; three-core: link -> [common], strappers -> [t1 t2] with them
+ *  one live, one wire a load  modular: mains: live -> [a], neutral ==; lamp: wire -> [b], neutral ==
+ *  two modules, one live      modular: mains: live == with two tails; a wire to each load, the fan's with its own colour
+ */
+export const PRESETS = [
   {
     id: 'power-at-switch',
     name: 'Power at the switch',
     sign: 'Two cables, neutrals joined behind the switch',
     existing: 'single-pole',
     practices: ['us', 'ca', 'gb', 'modular'],
+    gangs: 1,
+    draw: (sketch, { line, neutral, load }) => {
+      const [feed, lamp] = [sketch.cable('feed'), sketch.cable('lamp')];
+      const [neutrals, grounds] = [sketch.joint(), sketch.joint()];
+      feed.wire(line, sketch.on('a')).wire(neutral, neutrals).ground(grounds);
+      lamp.wire(load, sketch.on('b')).wire(neutral, neutrals).ground(grounds);
+    },
   },
-  { id: 'switch-loop', name: 'Switch loop', sign: 'One cable, both conductors on the switch', existing: 'single-pole', practices: AMERICA },
+  {
+    id: 'switch-loop',
+    name: 'Switch loop',
+    sign: 'One cable, both conductors on the switch',
+    existing: 'single-pole',
+    practices: AMERICA,
+    gangs: 1,
+    draw: (sketch, { line, neutral }) => {
+      sketch.cable('drop').wire(line, sketch.on('a')).wire(neutral, sketch.on('b')).ground();
+    },
+  },
   {
     id: 'loop-with-neutral',
     name: 'Loop with neutral',
     sign: 'One cable of three, the white capped',
     existing: 'single-pole',
     practices: AMERICA,
+    gangs: 1,
+    draw: (sketch, { line, neutral, travelers }) => {
+      sketch.cable('drop').wire(line, sketch.on('a')).wire(travelers[1], sketch.on('b')).wire(neutral, { capped: true }).ground();
+    },
   },
   {
     id: 'feed-through',
@@ -68,6 +103,8 @@ export const PRESETS: readonly Preset[] = [
     sign: 'Three cables, a tail from the black joint to the switch',
     existing: 'single-pole',
     practices: AMERICA,
+    gangs: 1,
+    draw: lineCarriedOn,
   },
   {
     id: 'three-way-line',
@@ -75,6 +112,8 @@ export const PRESETS: readonly Preset[] = [
     sign: 'Feed on the odd screw, three conductors to the far switch',
     existing: 'three-way',
     practices: AMERICA,
+    gangs: 1,
+    draw: (sketch, colours) => threeWayEnd(sketch, colours, 'feed'),
   },
   {
     id: 'three-way-load',
@@ -82,6 +121,8 @@ export const PRESETS: readonly Preset[] = [
     sign: 'Lamp on the odd screw, three conductors from the far switch',
     existing: 'three-way',
     practices: AMERICA,
+    gangs: 1,
+    draw: (sketch, colours) => threeWayEnd(sketch, colours, 'lamp'),
   },
   {
     id: 'four-way',
@@ -89,6 +130,12 @@ export const PRESETS: readonly Preset[] = [
     sign: 'Two cables of three, four screws in pairs',
     existing: 'four-way',
     practices: AMERICA,
+    gangs: 1,
+    draw: (sketch, { neutral, travelers }) => {
+      const [neutrals, grounds] = [sketch.joint(), sketch.joint()];
+      for (const [name, one, two] of MIDDLE)
+        sketch.cable(name).wire(travelers[0], sketch.on(one)).wire(travelers[1], sketch.on(two)).wire(neutral, neutrals).ground(grounds);
+    },
   },
   {
     id: 'fan-light',
@@ -96,6 +143,27 @@ export const PRESETS: readonly Preset[] = [
     sign: 'A cable of three to the fan, black and red on the control',
     existing: 'fan-light',
     practices: AMERICA,
+    gangs: 1,
+    draw: (sketch, { line, neutral, load, travelers }) => {
+      const [feed, fan] = [sketch.cable('feed'), sketch.cable('fan')];
+      const [neutrals, grounds] = [sketch.joint(), sketch.joint()];
+      feed.wire(line, sketch.on('line')).wire(neutral, neutrals).ground(grounds);
+      fan.wire(load, sketch.on('fan')).wire(travelers[1], sketch.on('light')).wire(neutral, neutrals).ground(grounds);
+    },
+  },
+  {
+    id: 'fan-light-one-wire',
+    name: 'Fan and light, one wire',
+    sign: 'A cable of two to the fan: its light cannot be switched apart',
+    existing: 'single-pole',
+    practices: AMERICA,
+    gangs: 1,
+    draw: (sketch, { line, neutral, load }) => {
+      const [feed, fan] = [sketch.cable('feed'), sketch.cable('fan with light')];
+      const [neutrals, grounds] = [sketch.joint(), sketch.joint()];
+      feed.wire(line, sketch.on('a')).wire(neutral, neutrals).ground(grounds);
+      fan.wire(load, sketch.on('b')).wire(neutral, neutrals).ground(grounds);
+    },
   },
   {
     id: 'half-receptacle',
@@ -103,6 +171,13 @@ export const PRESETS: readonly Preset[] = [
     sign: 'The tab broken off on the hot side',
     existing: 'receptacle',
     practices: AMERICA,
+    gangs: 1,
+    draw: (sketch, { line, neutral, travelers }) => {
+      const supply = sketch.cable('from the switch');
+      supply.wire(line, sketch.on('hot')).wire(travelers[1], sketch.on('hot2')).wire(neutral, sketch.on('neutral'));
+      supply.ground(sketch.on('ground'));
+      sketch.breakOff = 'hot';
+    },
   },
   {
     id: 'pair-240',
@@ -110,14 +185,72 @@ export const PRESETS: readonly Preset[] = [
     sign: 'Four conductors on a double-pole switch, no neutral',
     existing: 'double-pole',
     practices: AMERICA,
+    gangs: 1,
+    draw: (sketch, { line, load, travelers }) => {
+      const [feed, heater] = [sketch.cable('feed'), sketch.cable('heater')];
+      const grounds = sketch.joint();
+      feed.wire(line, sketch.on('a1')).wire(travelers[1], sketch.on('a2')).ground(grounds);
+      heater.wire(load, sketch.on('b1')).wire(travelers[1], sketch.on('b2')).ground(grounds);
+    },
   },
-  { id: 'ceiling-drop', name: 'Ceiling-fed drop', sign: 'One cable from the rose, no neutral', existing: 'single-pole', practices: ['gb'] },
+  {
+    id: 'two-circuits',
+    name: 'Two circuits, two neutrals',
+    sign: 'Two feeds, the whites in two joints that are kept apart',
+    existing: 'single-pole',
+    practices: ['us', 'ca', 'gb'],
+    gangs: 2,
+    draw: (sketch, { line, neutral, load }) => {
+      const grounds = sketch.joint();
+      for (const [gang, name] of ['', ', second'].entries()) {
+        const neutrals = sketch.joint();
+        sketch.cable(`feed${name}`).wire(line, sketch.on('a', gang)).wire(neutral, neutrals).ground(grounds);
+        sketch.cable(`lamp${name}`).wire(load, sketch.on('b', gang)).wire(neutral, neutrals).ground(grounds);
+      }
+    },
+  },
+  {
+    id: 'shared-neutral',
+    name: 'Two circuits, one neutral',
+    sign: 'One feed of three, black and red on two switches, every white in one joint',
+    existing: 'single-pole',
+    practices: AMERICA,
+    gangs: 2,
+    draw: (sketch, { line, neutral, load, travelers }) => {
+      const [neutrals, grounds] = [sketch.joint(), sketch.joint()];
+      sketch.cable('feed').wire(line, sketch.on('a')).wire(travelers[1], sketch.on('a', 1)).wire(neutral, neutrals).ground(grounds);
+      for (const [gang, name] of ['lamp', 'lamp, second'].entries())
+        sketch.cable(name).wire(load, sketch.on('b', gang)).wire(neutral, neutrals).ground(grounds);
+    },
+  },
+  {
+    id: 'jumper',
+    name: 'Jumper to the next gang',
+    sign: 'One feed; a tail from its line to each of two switches',
+    existing: 'single-pole',
+    practices: ['us', 'ca', 'gb'],
+    gangs: 2,
+    draw: twoFromOneFeed,
+  },
+  {
+    id: 'ceiling-drop',
+    name: 'Ceiling-fed drop',
+    sign: 'One cable from the rose, no neutral',
+    existing: 'single-pole',
+    practices: ['gb'],
+    gangs: 1,
+    draw: (sketch, { line, neutral }) => {
+      sketch.cable('drop').wire(line, sketch.on('a')).wire(neutral, sketch.on('b')).ground();
+    },
+  },
   {
     id: 'live-looped',
     name: 'Live looped at the switch',
     sign: 'Lives joined in and out, neutrals joined through',
     existing: 'single-pole',
     practices: ['gb'],
+    gangs: 1,
+    draw: lineCarriedOn,
   },
   {
     id: 'two-way-three-core',
@@ -125,6 +258,36 @@ export const PRESETS: readonly Preset[] = [
     sign: 'One cable of three to the far switch, all on the switch',
     existing: 'three-way',
     practices: ['gb'],
+    gangs: 1,
+    draw: (sketch, { strappers: [link, one, two] }) => {
+      sketch.cable('far switch').wire(link, sketch.on('common')).wire(one, sketch.on('t1')).wire(two, sketch.on('t2')).ground();
+    },
+  },
+  {
+    id: 'conversion-first',
+    name: 'Two-way by conversion, first switch',
+    sign: 'The old drop on the outer terminals with two of the three-core, the third alone on the common',
+    existing: 'three-way',
+    practices: ['gb'],
+    gangs: 1,
+    draw: (sketch, { line, neutral, strappers: [link, one, two] }) => {
+      const earths = sketch.joint();
+      sketch.cable('drop').wire(line, sketch.on('t1')).wire(neutral, sketch.on('t2')).ground(earths);
+      sketch.cable('far switch').wire(link, sketch.on('common')).wire(one, sketch.on('t1')).wire(two, sketch.on('t2')).ground(earths);
+    },
+  },
+  {
+    id: 'intermediate',
+    name: 'Intermediate, in the middle',
+    sign: 'Two cables of three, four terminals in pairs, the third cores joined through',
+    existing: 'four-way',
+    practices: ['gb'],
+    gangs: 1,
+    draw: (sketch, { strappers: [link, ...pair] }) => {
+      const [commons, earths] = [sketch.joint(), sketch.joint()];
+      for (const [name, one, two] of MIDDLE)
+        sketch.cable(name).wire(link, commons).wire(pair[0], sketch.on(one)).wire(pair[1], sketch.on(two)).ground(earths);
+    },
   },
   {
     id: 'module-wire',
@@ -132,30 +295,46 @@ export const PRESETS: readonly Preset[] = [
     sign: 'Live and neutral in, a wire to each load',
     existing: 'single-pole',
     practices: ['modular'],
+    gangs: 1,
+    draw: (sketch, { line, neutral, load }) => {
+      const [mains, lamp] = [sketch.cable('mains'), sketch.cable('lamp')];
+      const [neutrals, grounds] = [sketch.joint(), sketch.joint()];
+      mains.wire(line, sketch.on('a')).wire(neutral, neutrals).ground(grounds);
+      lamp.wire(load, sketch.on('b')).wire(neutral, neutrals).ground(grounds);
+    },
   },
-];
+  {
+    id: 'module-wires',
+    name: 'Two modules on one live',
+    sign: 'The live with a tail to each module; the fan on a wire of its own colour',
+    existing: 'single-pole',
+    practices: ['modular'],
+    gangs: 2,
+    draw: twoFromOneFeed,
+  },
+] as const satisfies readonly (Preset & { draw: Drawing })[];
 
-export function presetsFor(practice: PracticeId): Preset[] {
-  return PRESETS.filter((preset) => preset.practices.includes(practice));
+export type PresetId = (typeof PRESETS)[number]['id'];
+
+export interface Preset {
+  id: string;
+  name: string;
+  /** What the installer sees that tells this box from the others. */
+  sign: string;
+  existing: ExistingDevice;
+  practices: readonly PracticeId[];
+  /** Positions side by side that it fills. */
+  gangs: 1 | 2;
 }
 
-/** What a preset puts into a box; the installer corrects it. Labels are proposals of the preset and not part of it. */
-export type PresetContents = Pick<Box, 'cables' | 'conductors' | 'joints' | 'positions' | 'labels'>;
-
-interface Colours {
-  line: Colour;
-  neutral: Colour;
-  ground: Colour;
-  load: Colour;
-  travelers: [Colour, Colour];
+export function presetsFor(practice: PracticeId): (typeof PRESETS)[number][] {
+  return PRESETS.filter((preset) => (preset.practices as readonly PracticeId[]).includes(practice));
 }
 
-const COLOURS: Record<PracticeId, Colours> = {
-  us: { line: 'black', neutral: 'white', ground: 'bare', load: 'black', travelers: ['black', 'red'] },
-  ca: { line: 'black', neutral: 'white', ground: 'bare', load: 'black', travelers: ['black', 'red'] },
-  gb: { line: 'brown', neutral: 'blue', ground: 'green-yellow', load: 'brown', travelers: ['black', 'grey'] },
-  modular: { line: 'red', neutral: 'black', ground: 'green', load: 'red', travelers: ['yellow', 'blue'] },
-};
+/** Whether houses of this practice were once wired in other colours. */
+export function hasOldColours(practice: PracticeId): boolean {
+  return COLOURS[practice].old !== COLOURS[practice].today;
+}
 
 /** The size such cables usually have: by the breaker in North America, 1.5 mm2 elsewhere. */
 export function usualSize(practice: PracticeId, amps: number | undefined): WireSize {
@@ -163,173 +342,36 @@ export function usualSize(practice: PracticeId, amps: number | undefined): WireS
   return amps !== undefined && amps > 15 ? '12AWG' : '14AWG';
 }
 
+/** What a preset puts into a box; the installer corrects it. Labels are proposals of the preset and not part of it. */
+export type PresetContents = Pick<Box, 'cables' | 'conductors' | 'joints' | 'positions' | 'labels'>;
+
 /**
  * The contents of a usual box, without labels: what is seen, not what it is.
  * @param newId makes a fresh id for each cable, conductor and joint
- * @param index the position it is for; a box of several gangs takes one preset a gang
+ * @param index the first position it is for; a preset of two gangs takes the next one too
+ * @param scheme colours of today, or those a house of its age has
  */
 export function presetContents(
-  preset: PresetId,
+  id: PresetId,
   practice: PracticeId,
   size: WireSize,
   loadIds: string[],
   newId: () => string,
   index = 1,
+  scheme: 'today' | 'old' = 'today',
 ): PresetContents {
-  const colours = COLOURS[practice];
-  const contents: PresetContents = { cables: [], conductors: [], joints: [], positions: [], labels: [] };
-  const cable = (label: string) => {
-    const id = newId();
-    contents.cables.push({ id, label, entry: 'top' });
-    return id;
-  };
-  const joint = () => {
-    const id = newId();
-    contents.joints.push({ id, connector: practice === 'us' || practice === 'ca' ? 'twist-on' : 'lever' });
-    return { joint: id };
-  };
-  const wire = (cableId: string, colour: Colour, at: At, more: Partial<Conductor> = {}) =>
-    contents.conductors.push({ id: newId(), cableId, size, colour, at, ...more });
-  const on = (terminal: string): At => ({ position: index, terminal });
-  const tail = (colour: Colour, from: At, terminal: string) =>
-    contents.conductors.push({ id: newId(), size, colour, ends: [from, on(terminal)] });
-
-  switch (preset) {
-    case 'power-at-switch': {
-      const [feed, lamp] = [cable('feed'), cable('lamp')];
-      const [neutrals, grounds] = [joint(), joint()];
-      wire(feed, colours.line, on('a'));
-      wire(feed, colours.neutral, neutrals);
-      wire(feed, colours.ground, grounds);
-      wire(lamp, colours.load, on('b'));
-      wire(lamp, colours.neutral, neutrals);
-      wire(lamp, colours.ground, grounds);
-      break;
-    }
-    case 'switch-loop': {
-      const drop = cable('drop');
-      wire(drop, colours.line, on('a'));
-      wire(drop, colours.neutral, on('b'));
-      wire(drop, colours.ground, { boxScrew: true });
-      break;
-    }
-    case 'loop-with-neutral': {
-      const drop = cable('drop');
-      wire(drop, colours.line, on('a'));
-      wire(drop, colours.travelers[1], on('b'));
-      wire(drop, colours.neutral, { capped: true });
-      wire(drop, colours.ground, { boxScrew: true });
-      break;
-    }
-    case 'four-way': {
-      const [one, two] = [cable('from one switch'), cable('to the other')];
-      const [neutrals, grounds] = [joint(), joint()];
-      for (const [pair, terminals] of [
-        [one, ['t1', 't2']],
-        [two, ['t3', 't4']],
-      ] as const) {
-        wire(pair, colours.travelers[0], on(terminals[0]));
-        wire(pair, colours.travelers[1], on(terminals[1]));
-        wire(pair, colours.neutral, neutrals);
-        wire(pair, colours.ground, grounds);
-      }
-      break;
-    }
-    case 'fan-light': {
-      const [feed, fan] = [cable('feed'), cable('fan')];
-      const [neutrals, grounds] = [joint(), joint()];
-      wire(feed, colours.line, on('line'));
-      wire(feed, colours.neutral, neutrals);
-      wire(feed, colours.ground, grounds);
-      wire(fan, colours.load, on('fan'));
-      wire(fan, colours.travelers[1], on('light'));
-      wire(fan, colours.neutral, neutrals);
-      wire(fan, colours.ground, grounds);
-      break;
-    }
-    case 'half-receptacle': {
-      const supply = cable('from the switch');
-      wire(supply, colours.line, on('hot'));
-      wire(supply, colours.travelers[1], on('hot2'));
-      wire(supply, colours.neutral, on('neutral'));
-      wire(supply, colours.ground, on('ground'));
-      break;
-    }
-    case 'pair-240': {
-      const [feed, heater] = [cable('feed'), cable('heater')];
-      const grounds = joint();
-      wire(feed, colours.line, on('a1'));
-      wire(feed, colours.travelers[1], on('a2'));
-      wire(feed, colours.ground, grounds);
-      wire(heater, colours.load, on('b1'));
-      wire(heater, colours.travelers[1], on('b2'));
-      wire(heater, colours.ground, grounds);
-      break;
-    }
-    case 'ceiling-drop': {
-      const drop = cable('drop');
-      wire(drop, colours.line, on('a'));
-      wire(drop, colours.neutral, on('b'));
-      wire(drop, colours.ground, { boxScrew: true });
-      break;
-    }
-    case 'two-way-three-core': {
-      const link = cable('far switch');
-      wire(link, 'brown', on('common'));
-      wire(link, 'black', on('t1'));
-      wire(link, 'grey', on('t2'));
-      wire(link, colours.ground, { boxScrew: true });
-      break;
-    }
-    case 'module-wire': {
-      const [mains, lamp] = [cable('mains'), cable('lamp')];
-      const [neutrals, grounds] = [joint(), joint()];
-      wire(mains, colours.line, on('a'));
-      wire(mains, colours.neutral, neutrals);
-      wire(mains, colours.ground, grounds);
-      wire(lamp, colours.load, on('b'));
-      wire(lamp, colours.neutral, neutrals);
-      wire(lamp, colours.ground, grounds);
-      break;
-    }
-    case 'live-looped':
-    case 'feed-through': {
-      const [feed, onward, lamp] = [cable('feed'), cable('onward'), cable('lamp')];
-      const [lines, neutrals, grounds] = [joint(), joint(), joint()];
-      for (const through of [feed, onward]) {
-        wire(through, colours.line, lines);
-        wire(through, colours.neutral, neutrals);
-        wire(through, colours.ground, grounds);
-      }
-      wire(lamp, colours.load, on('b'));
-      wire(lamp, colours.neutral, neutrals);
-      wire(lamp, colours.ground, grounds);
-      tail(colours.line, lines, 'a');
-      break;
-    }
-    case 'three-way-line':
-    case 'three-way-load': {
-      const [far, own] = [cable('far switch'), cable(preset === 'three-way-line' ? 'feed' : 'lamp')];
-      const [neutrals, grounds] = [joint(), joint()];
-      wire(far, colours.travelers[0], on('t1'));
-      wire(far, colours.travelers[1], on('t2'));
-      wire(far, colours.neutral, neutrals);
-      wire(far, colours.ground, grounds);
-      wire(own, colours.line, on('common'));
-      wire(own, colours.neutral, neutrals);
-      wire(own, colours.ground, grounds);
-      break;
-    }
-  }
-  const { existing } = PRESETS.find((entry) => entry.id === preset) as Preset;
-  contents.positions.push({
-    index,
-    existing,
-    loadIds,
+  const preset = PRESETS.find((entry) => entry.id === id) as Preset & { draw: Drawing };
+  const colours = COLOURS[practice][scheme];
+  const sketch = new Sketch(size, colours.ground, practice === 'us' || practice === 'ca' ? 'twist-on' : 'lever', newId, index);
+  preset.draw(sketch, colours);
+  const positions = Array.from({ length: preset.gangs }, (_, at) => ({
+    index: index + at,
+    existing: preset.existing,
+    loadIds: at === 0 ? loadIds : [],
     need: { smart: true },
-    ...(preset === 'half-receptacle' ? { breakOff: 'hot' as const } : {}),
-  });
-  return contents;
+    ...(sketch.breakOff ? { breakOff: sketch.breakOff } : {}),
+  }));
+  return { cables: sketch.cables, conductors: sketch.conductors, joints: sketch.joints, positions, labels: [] };
 }
 
 /** A label as the installer sets it by hand, with what the role asks for beside it. */

@@ -49,11 +49,28 @@ describe.each(PracticeId.options)('in %s', (practice) => {
       ...presetContents(preset, practice, usualSize(practice, 20), [], ids(), 3),
     };
     expect(problems(jobWith(box, practice))).toEqual([]);
-    expect(box.positions).toMatchObject([{ index: 3 }]);
+    const gangs = PRESETS.find((entry) => entry.id === preset)?.gangs;
+    expect(box.positions.map((position) => position.index)).toEqual(gangs === 2 ? [3, 4] : [3]);
     const ends = box.conductors.flatMap((conductor) => conductor.ends ?? [conductor.at]);
-    expect(ends.filter((end) => end?.position === 3).length).toBeGreaterThanOrEqual(2);
+    for (const { index } of box.positions) expect(ends.filter((end) => end?.position === index).length).toBeGreaterThanOrEqual(2);
     for (const joint of box.joints) expect(ends.filter((end) => end?.joint === joint.id).length).toBeGreaterThanOrEqual(2);
   });
+});
+
+test('a house of its age is drawn in its own colours, the rest the same', () => {
+  const drawn = (scheme: 'today' | 'old') => presetContents('two-way-three-core', 'gb', '1.5mm2', [], ids(), 1, scheme);
+  expect(drawn('today').conductors.map((conductor) => conductor.colour)).toEqual(['brown', 'black', 'grey', 'green-yellow']);
+  expect(drawn('old').conductors.map((conductor) => conductor.colour)).toEqual(['red', 'yellow', 'blue', 'bare']);
+  expect(drawn('old').conductors.map((conductor) => conductor.at)).toEqual(drawn('today').conductors.map((conductor) => conductor.at));
+});
+
+test('two circuits keep their neutrals apart, one shared neutral is one joint', () => {
+  const neutralJoints = (preset: 'two-circuits' | 'shared-neutral') => {
+    const { conductors } = presetContents(preset, 'us', '12AWG', [], ids());
+    return new Set(conductors.filter((conductor) => conductor.colour === 'white').map((conductor) => conductor.at?.joint)).size;
+  };
+  expect(neutralJoints('two-circuits')).toBe(2);
+  expect(neutralJoints('shared-neutral')).toBe(1);
 });
 
 test('a repeated box is made alike under fresh ids and knows nothing the other was found to be', () => {

@@ -62,11 +62,12 @@ export function hiddenBox(random: Random, practice: PracticeId, positions: numbe
     ),
     positions: [],
   };
-  for (let index = 1; index <= positions; index++) {
+  for (let index = 1; index <= positions; index = box.positions.length + 1) {
     const usual = presetsFor(practice).filter(
-      (preset) => positions === 1 || (preset.existing !== 'three-way' && preset.existing !== 'four-way'),
+      ({ existing, gangs }) => gangs <= positions - index + 1 && (positions === 1 || (existing !== 'three-way' && existing !== 'four-way')),
     );
-    const made = presetContents(random.pick(usual).id, practice, '14AWG', [`l${index}`], newId, index);
+    const made = presetContents(random.pick(usual).id, practice, '14AWG', [], newId, index);
+    for (const position of made.positions) position.loadIds = [`l${position.index}`];
     box = {
       ...box,
       cables: [...box.cables, ...made.cables],

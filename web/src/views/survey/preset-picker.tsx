@@ -1,5 +1,6 @@
 import {
   type Box,
+  hasOldColours,
   type JobLookup,
   type Position,
   type PresetId,
@@ -31,25 +32,24 @@ export function PresetPicker({
   const free = box.positions.filter((position) => position.existing !== 'blank' && position.existing !== 'none');
   const [chosen, setChosen] = useState<number | null>(null);
   const position = free.find((entry) => entry.index === chosen) ?? free.find((entry) => wantsConductors(box, entry)) ?? free[0];
+  const [scheme, setScheme] = useState<'today' | 'old'>('today');
   const take = (preset: PresetId) => {
     if (!position) return;
-    const made = presetContents(preset, job.practice, sizeFor(box, known), position.loadIds, newId, position.index);
+    const made = presetContents(preset, job.practice, sizeFor(box, known), position.loadIds, newId, position.index, scheme);
+    const filled = new Map(made.positions.map((entry) => [entry.index, entry]));
     onTaken({
       cables: [...box.cables, ...made.cables],
       conductors: [...box.conductors, ...made.conductors],
       joints: [...box.joints, ...made.joints],
-      positions: box.positions.map((entry) =>
-        entry.index === position.index
-          ? {
-              ...entry,
-              existing: made.positions[0]?.existing ?? entry.existing,
-              ...(made.positions[0]?.breakOff ? { breakOff: made.positions[0].breakOff } : {}),
-            }
-          : entry,
-      ),
+      positions: box.positions.map((entry) => {
+        const own = filled.get(entry.index);
+        return own ? { ...entry, existing: own.existing, ...(own.breakOff ? { breakOff: own.breakOff } : {}) } : entry;
+      }),
     });
   };
   if (!position) return null;
+  const besideIt = free.some((entry) => entry.index === position.index + 1);
+  const offered = presetsFor(job.practice).filter((preset) => preset.gangs === 1 || besideIt);
   return (
     <div className="flex flex-col gap-2">
       <p>
@@ -64,8 +64,19 @@ export function PresetPicker({
           onChoice={setChosen}
         />
       )}
+      {hasOldColours(job.practice) && (
+        <Segments
+          label="Colours"
+          value={scheme}
+          options={[
+            { value: 'today', label: 'as today' },
+            { value: 'old', label: 'old: red and black' },
+          ]}
+          onChoice={setScheme}
+        />
+      )}
       <div className="grid gap-2 sm:grid-cols-2 xl:grid-cols-3">
-        {presetsFor(job.practice).map((preset) => (
+        {offered.map((preset) => (
           <button
             key={preset.id}
             type="button"

@@ -1,0 +1,104 @@
+import type { Colour, PracticeId, WireSize } from '../job/schema/primitives.js';
+import type { At, Box, Conductor, Position } from '../job/schema/survey.js';
+
+export interface Colours {
+  line: Colour;
+  neutral: Colour;
+  ground: Colour;
+  load: Colour;
+  travelers: [Colour, Colour];
+  /** A cable of three between two switches where no neutral is in it: the odd one first. */
+  strappers: [Colour, Colour, Colour];
+}
+
+const AMERICAN: Colours = {
+  line: 'black',
+  neutral: 'white',
+  ground: 'bare',
+  load: 'black',
+  travelers: ['black', 'red'],
+  strappers: ['white', 'black', 'red'],
+};
+const MODULAR: Colours = {
+  line: 'red',
+  neutral: 'black',
+  ground: 'green',
+  load: 'red',
+  travelers: ['yellow', 'blue'],
+  strappers: ['red', 'yellow', 'blue'],
+};
+
+/** Of today, and of houses wired before the colours changed; where they never did, both are the same. */
+export const COLOURS: Record<PracticeId, Record<'today' | 'old', Colours>> = {
+  us: { today: AMERICAN, old: AMERICAN },
+  ca: { today: AMERICAN, old: AMERICAN },
+  gb: {
+    today: {
+      line: 'brown',
+      neutral: 'blue',
+      ground: 'green-yellow',
+      load: 'brown',
+      travelers: ['black', 'grey'],
+      strappers: ['brown', 'black', 'grey'],
+    },
+    old: {
+      line: 'red',
+      neutral: 'black',
+      ground: 'bare',
+      load: 'red',
+      travelers: ['yellow', 'blue'],
+      strappers: ['red', 'yellow', 'blue'],
+    },
+  },
+  modular: { today: MODULAR, old: MODULAR },
+};
+
+/** The contents of a box in the making: cables with their conductors in order, joints, tails. */
+export class Sketch {
+  readonly cables: Box['cables'] = [];
+  readonly conductors: Conductor[] = [];
+  readonly joints: Box['joints'] = [];
+  breakOff: Position['breakOff'];
+
+  constructor(
+    private readonly size: WireSize,
+    private readonly groundColour: Colour,
+    private readonly connector: 'twist-on' | 'lever',
+    private readonly newId: () => string,
+    private readonly index: number,
+  ) {}
+
+  cable(label: string): Cable {
+    const id = this.newId();
+    this.cables.push({ id, label, entry: 'top' });
+    const cable: Cable = {
+      wire: (colour, at) => {
+        this.conductors.push({ id: this.newId(), cableId: id, size: this.size, colour, at });
+        return cable;
+      },
+      ground: (at = { boxScrew: true }) => cable.wire(this.groundColour, at),
+    };
+    return cable;
+  }
+
+  joint(): At {
+    const id = this.newId();
+    this.joints.push({ id, connector: this.connector });
+    return { joint: id };
+  }
+
+  /** A terminal of the preset's first position, or of one `gang` further on. */
+  on(terminal: string, gang = 0): At {
+    return { position: this.index + gang, terminal };
+  }
+
+  tail(colour: Colour, from: At, to: At): void {
+    this.conductors.push({ id: this.newId(), size: this.size, colour, ends: [from, to] });
+  }
+}
+
+interface Cable {
+  wire(colour: Colour, at: At): Cable;
+  /** The bare or green one; on the box's screw where nothing else is said. */
+  ground(at?: At): Cable;
+}
