@@ -79,7 +79,7 @@ test('faults come before waiting work, then the blocker of most boxes', () => {
   expect(worstBlockers([])).toEqual([]);
 });
 
-test('power: the latest switching that was not corrected; the order of the list does not matter', () => {
+test('power: the latest switching that was not corrected; on, where clock and order do not agree', () => {
   const job = exampleJob('pantry');
   const circuit = job.circuits[0]?.id ?? '';
   const state = (events: Job['events']) => circuitPower({ ...job, events })[0];
@@ -87,6 +87,8 @@ test('power: the latest switching that was not corrected; the order of the list 
   const on = { id: 'e2', kind: 'switched', circuitId: circuit, state: 'on', at: '2026-05-04T10:00:00Z' };
   expect(state([])).toEqual({ circuitId: circuit, state: 'unknown', since: null });
   expect(state([on, off])).toMatchObject({ state: 'on', since: on.at });
+  expect(state([on, { ...off, at: '2026-05-04T11:00:00Z' }])).toMatchObject({ state: 'off' });
+  expect(state([{ ...off, at: '2026-05-04T11:00:00Z' }, on])).toMatchObject({ state: 'on' });
   expect(state([off, on, { kind: 'correction', of: 'e2' }])).toMatchObject({ state: 'off', since: off.at });
 });
 

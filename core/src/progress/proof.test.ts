@@ -5,7 +5,7 @@ import type { Box } from '../job/schema/survey.js';
 import { looksLeft, nextLook, remaining, type SearchAnswer } from '../survey/breaker-search.js';
 import { putBackList } from '../survey/put-back.js';
 import { exampleJob } from '../test-support/examples.js';
-import { circuitsThatMatter, proofOf } from './proof.js';
+import { circuitsThatMatter, proofOf, provedEvent } from './proof.js';
 
 const at = (minute: number) => `2026-05-04T09:${String(minute).padStart(2, '0')}:00Z`;
 const switched = (minute: number, circuitId: string, state: string) => ({
@@ -71,6 +71,51 @@ describe('a proof of dead', () => {
   test('a correction takes it away and never makes one', () => {
     expect(shed([...off, proved(2), { kind: 'correction', of: 's1c5' }]).stage).toBeNull();
     expect(shed([...off, proved(2), { kind: 'correction', of: 'p2' }]).stage).toBeNull();
+  });
+});
+
+describe('a proof made on a device of ours', () => {
+  const off = [switched(1, 'c5', 'off'), switched(1, 'c6', 'off')];
+  /** The shed proved dead by a device that knew these events, in a record that came to hold those. */
+  function provedKnowing(knew: Job['events'], recorded: (proof: Job['events'][number]) => Job['events']) {
+    const job = { ...exampleJob('shed'), events: knew };
+    const proof = provedEvent(job.boxes[0] as Box, job, { id: 'p', at: at(5), stage: 'device-out', volts: 120 });
+    expect(proof).not.toBeNull();
+    return shed(recorded(proof as Job['events'][number])).stage;
+  }
+
+  test('holds while nothing is known that it did not know', () => {
+    expect(provedKnowing(off, (proof) => [...off, proof])).toBe('device-out');
+    const before = [switched(0, 'c5', 'on'), ...off];
+    expect(provedKnowing(before, (proof) => [...before, proof])).toBe('device-out');
+  });
+
+  test('cannot be made while a circuit of the box is on, or not known to be off', () => {
+    for (const events of [[], [switched(1, 'c5', 'off')], [...off, switched(2, 'c6', 'on')]]) {
+      const job = { ...exampleJob('shed'), events };
+      expect(provedEvent(job.boxes[0] as Box, job, { id: 'p', at: at(5), stage: 'face', volts: 120 })).toBeNull();
+    }
+  });
+
+  test.each([
+    ['later by the clock', 9],
+    ['earlier by a clock that is slow', 0],
+  ])('an "on" of another device withdraws it, %s and wherever it arrives', (_, minute) => {
+    const on = switched(minute, 'c6', 'on');
+    const offAgain = switched(minute + 1, 'c6', 'off');
+    for (const recorded of [
+      (proof: Job['events'][number]) => [on, ...off, proof],
+      (proof: Job['events'][number]) => [...off, on, offAgain, proof],
+      (proof: Job['events'][number]) => [...off, proof, on],
+      (proof: Job['events'][number]) => [...off, proof, on, offAgain],
+    ])
+      expect(provedKnowing(off, recorded)).toBeNull();
+  });
+
+  test('a struck "off" withdraws it; a struck "on" of another device does not bring it back', () => {
+    expect(provedKnowing(off, (proof) => [...off, proof, { kind: 'correction', of: 's1c5' }])).toBeNull();
+    const on = switched(7, 'c6', 'on');
+    expect(provedKnowing(off, (proof) => [...off, proof, on, { kind: 'correction', of: on.id }])).toBeNull();
   });
 });
 

@@ -196,7 +196,7 @@ export const PRESETS = [
   {
     id: 'two-circuits',
     name: 'Two circuits, two neutrals',
-    sign: 'Two feeds, the whites in two joints that are kept apart',
+    sign: 'Two feeds, their neutrals in two joints that are kept apart',
     existing: 'single-pole',
     practices: ['us', 'ca', 'gb'],
     gangs: 2,
@@ -212,7 +212,7 @@ export const PRESETS = [
   {
     id: 'shared-neutral',
     name: 'Two circuits, one neutral',
-    sign: 'One feed of three, black and red on two switches, every white in one joint',
+    sign: 'One feed of three, black and red on two switches, the neutrals in one joint',
     existing: 'single-pole',
     practices: AMERICA,
     gangs: 2,

@@ -1,4 +1,4 @@
-import { type Box, proofOf, putPart } from '@inventario/core';
+import { type Box, proofOf, provedEvent, putPart } from '@inventario/core';
 import { useState } from 'react';
 import { timeOf } from '../../app/times.js';
 import { instant, newId } from '../../data/ids.js';
@@ -18,22 +18,9 @@ export function ProofForm({ box }: { box: Box }) {
   );
   const off = box.circuitIds.length > 0 && !proof.hinderedBy.some((entry) => entry.why !== 'on-since');
   const record = (stage: 'face' | 'device-out') => {
-    const id = newId();
-    apply(
-      [
-        putPart('event', id, {
-          id,
-          kind: 'proved',
-          boxId: box.id,
-          stage,
-          at: instant(),
-          circuitIds: box.circuitIds,
-          volts,
-          source: 'known live source, before and after',
-        }),
-      ],
-      `${box.name} proved dead ${stage === 'face' ? 'at the face' : 'with the device out'}`,
-    );
+    const event = provedEvent(box, job, { id: newId(), at: instant(), stage, volts });
+    if (event?.id)
+      apply([putPart('event', event.id, event)], `${box.name} proved dead ${stage === 'face' ? 'at the face' : 'with the device out'}`);
   };
   return (
     <div className="flex flex-col gap-2">
@@ -61,7 +48,7 @@ export function ProofForm({ box }: { box: Box }) {
             <Button disabled={volts < 50} onClick={() => record('face')}>
               Proved at the face
             </Button>
-            <Button kind="main" disabled={volts < 50} onClick={() => record('device-out')}>
+            <Button kind="main" disabled={volts < 50 || proof.stage !== 'face'} onClick={() => record('device-out')}>
               Proved, device out
             </Button>
           </div>
