@@ -52,6 +52,7 @@ export * from './survey/breaker-search.js';
 export * from './survey/corrections.js';
 export * from './survey/label-context.js';
 export * from './survey/new-box.js';
+export * from './survey/panel-labels.js';
 export * from './survey/presets.js';
 export * from './survey/put-back.js';
 export * from './units/present.js';

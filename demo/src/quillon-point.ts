@@ -43,6 +43,7 @@ const EVENTS: JobEvent[] = [
   { id: 'event-6', kind: 'switched', circuitId: 'c7', state: 'off', at: at(59) },
   { id: 'event-7', kind: 'switched', circuitId: 'c8', state: 'off', at: at(30) },
   { id: 'event-8', kind: 'proved', boxId: 'loft-table', stage: 'device-out', volts: 119, circuitIds: ['c8'], at: at(32) } as JobEvent,
+  { id: 'event-9', kind: 'traced', boxId: 'kitchen-door', circuitId: 'c1', at: at(46) },
 ];
 
 /** The keeper's house at Quillon Point light: boxes at every stage, with some problems waiting to be found. */

@@ -1,4 +1,4 @@
-import { circuitPower, looksLeft, nextLook, putPart, remaining, type SearchAnswer, setParts } from '@inventario/core';
+import { circuitPower, looksLeft, nextLook, putPart, remaining, type SearchAnswer, setParts, tracedEvent } from '@inventario/core';
 import { useState } from 'react';
 import { instant, newId } from '../../data/ids.js';
 import { useJob } from '../../data/job-context.js';
@@ -33,7 +33,13 @@ export function BreakerSearch({ onClose }: { onClose: () => void }) {
     setAnswers([...answers, { off: look.off, alive }]);
   };
   const adopt = (ids: string[]) => {
-    if (box) apply(setParts('box', box.id, box, { circuitIds: ids }), `${box.name} is on breaker ${ids.map(name).join(' and ')}`);
+    if (box) {
+      const traced = ids.map((circuitId) => tracedEvent(box.id, circuitId, { id: newId(), at: instant() }));
+      apply(
+        [...setParts('box', box.id, box, { circuitIds: ids }), ...traced.map((event) => putPart('event', event.id, event))],
+        `${box.name} is on breaker ${ids.map(name).join(' and ')}`,
+      );
+    }
     onClose();
   };
 

@@ -1,5 +1,5 @@
-import { type Circuit, circuitPower, proofOf, roomsInOrder } from '@inventario/core';
-import { Search } from 'lucide-react';
+import { type Circuit, circuitPower, type JobEvent, panelLabel, proofOf, roomsInOrder, struckEvents } from '@inventario/core';
+import { CircleCheck, Search } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { Bench } from '../../app/bench.js';
@@ -72,6 +72,7 @@ function Breaker({ circuit }: { circuit: Circuit }) {
   );
   const dead = boxes.filter((box) => proofOf(box, job).stage === 'device-out').length;
   const state = power?.state ?? 'unknown';
+  const label = panelLabel(circuit, job);
   return (
     <li className="rounded-md border border-rule bg-sheet p-2.5">
       <div className="flex items-center gap-2">
@@ -79,7 +80,7 @@ function Breaker({ circuit }: { circuit: Circuit }) {
           <PowerShape state={state} />
         </span>
         <span className="font-bold">
-          {circuit.breaker} {circuit.label || 'no label'}
+          {circuit.breaker} {label.asFound || 'no label'}
         </span>
         <span className="ml-auto text-sm text-soft">
           {circuit.amps} A{circuit.leg ? `, leg ${circuit.leg}` : ''}
@@ -87,13 +88,22 @@ function Breaker({ circuit }: { circuit: Circuit }) {
         </span>
       </div>
       <p className="text-sm">
-        {state === 'unknown' ? 'Never switched on record.' : `Switched ${state} ${power?.since ? timeOf(power.since) : ''}.`}
+        {state === 'unknown' ? 'Never switched on record.' : `Recorded ${power?.since ? timeOf(power.since) : ''}: ${state}.`}
         {dead > 0 && ` ${dead} box${dead === 1 ? '' : 'es'} proved dead.`}
       </p>
       <p className="text-sm text-soft">
-        {boxes.length === 0 ? 'Feeds no box that is known.' : boxes.map((box) => box.name).join(', ')}
-        {loads.length > 0 && `: ${loads.join(', ')}`}
+        {boxes.length === 0 ? 'Feeds no box that is known.' : `Said to feed ${boxes.map((box) => box.name).join('; ')}`}
+        {loads.length > 0 && `. Works ${loads.join('; ')}.`}
       </p>
+      {label.asProved && (
+        <p className="mt-1 flex items-start gap-1.5 text-sm font-semibold">
+          <CircleCheck aria-hidden className="mt-0.5 size-4 shrink-0" />
+          <span>
+            Proved: {label.asProved}
+            {label.supposed.length > 0 && <span className="font-normal text-soft">; {label.supposed.length} not proved yet</span>}
+          </span>
+        </p>
+      )}
     </li>
   );
 }
@@ -102,15 +112,21 @@ function PanelReckoning() {
   const { job, known } = useJob();
   const two = job.boxes.filter((box) => box.circuitIds.length > 1);
   const none = roomsInOrder(job).flatMap((room) => job.boxes.filter((box) => box.roomId === room.id && box.circuitIds.length === 0));
-  const struck = new Set(job.events.filter((event) => event.kind === 'correction').map((event) => event.of));
+  const struck = struckEvents(job);
   const log = job.events
-    .filter((event) => event.kind === 'switched' || event.kind === 'proved')
+    .filter((event) => ['switched', 'proved', 'traced'].includes(event.kind))
     .sort((a, b) => (b.at ?? '').localeCompare(a.at ?? ''));
   const link = (id: string) => (
     <Link className="underline" to={paths.box(job.id, id)}>
       {known.boxes.get(id)?.name}
     </Link>
   );
+  const said = (event: JobEvent) => {
+    const breaker = `breaker ${known.circuits.get(event.circuitId ?? '')?.breaker}`;
+    const box = known.boxes.get(event.boxId ?? '')?.name;
+    if (event.kind === 'switched') return `${breaker} ${event.state}`;
+    return event.kind === 'traced' ? `${box} found on ${breaker}` : `${box} proved dead`;
+  };
   return (
     <div className="flex flex-col gap-5">
       <section>
@@ -144,11 +160,8 @@ function PanelReckoning() {
         {log.length === 0 && <p className="text-soft">Nothing switched yet.</p>}
         <ol aria-label="Log of switchings" className="flex flex-col gap-1 text-sm">
           {log.slice(0, 40).map((event) => (
-            <li key={event.id} className={struck.has(event.id) ? 'text-soft line-through' : ''}>
-              {event.at && timeOf(event.at)}:{' '}
-              {event.kind === 'switched'
-                ? `breaker ${known.circuits.get(event.circuitId ?? '')?.breaker} ${event.state}`
-                : `${known.boxes.get(event.boxId ?? '')?.name} proved dead`}
+            <li key={event.id} className={event.id && struck.has(event.id) ? 'text-soft line-through' : ''}>
+              {event.at && timeOf(event.at)}: {said(event)}
             </li>
           ))}
         </ol>
