@@ -16,13 +16,14 @@ test('two browsers on one job see each other; a clash is a question; what is rec
   });
 
   await test.step('without the server everything goes on, and says so', async () => {
+    // The first visit brings everything that is needed without the server; it has to be whole before the server goes.
+    await expect.poll(() => phone.evaluate(() => navigator.serviceWorker.controller !== null), { timeout: 20_000 }).toBe(true);
     await system.killServer();
     await nameOn(phone).fill('Radio room, oak door');
     await expect(phone.getByText('1 not sent yet')).toBeVisible();
     await phone.getByRole('button', { name: /^Undo: / }).click();
     await nameOn(phone).fill('Radio room, oak door');
     // The page is opened anew while the server is away: the edit is still there.
-    await expect.poll(() => phone.evaluate(() => navigator.serviceWorker.controller !== null)).toBe(true);
     await phone.reload();
     await expect(nameOn(phone)).toHaveValue('Radio room, oak door');
   });
@@ -67,7 +68,7 @@ test('the first screen costs less than 250 kB of compressed script', async ({ pa
     if (response.request().resourceType() === 'script') sizes.push(response.headerValue('content-length').then(Number));
   });
   await page.goto('/', { waitUntil: 'networkidle' });
-  await expect(page.getByRole('heading', { name: 'Quillon Point light' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Quillon Point light' }).first()).toBeVisible();
   const bytes = (await Promise.all(sizes)).reduce((sum, size) => sum + size, 0);
   expect(bytes).toBeGreaterThan(50_000);
   expect(bytes).toBeLessThan(250_000);

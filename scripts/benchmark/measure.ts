@@ -10,7 +10,7 @@ export interface Row {
   referenceMs: number;
 }
 
-export const rounds = Number(process.argv[2] ?? 15);
+const rounds = Number(process.argv[2] ?? 15);
 
 /** The middle of `rounds` runs, in ms, after three that warm up. */
 export async function median(work: () => unknown): Promise<number> {

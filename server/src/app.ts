@@ -5,6 +5,7 @@ import swaggerUi from '@fastify/swagger-ui';
 import Fastify, { type FastifyInstance } from 'fastify';
 import { createJsonSchemaTransform, serializerCompiler, validatorCompiler } from 'fastify-type-provider-zod';
 import { z } from 'zod';
+import { archiveRoutes } from './archive/routes.js';
 import { catalogueRoutes } from './catalogue/routes.js';
 import { handleErrors, sendError } from './errors/handler.js';
 import { webPages } from './http/web-pages.js';
@@ -67,7 +68,9 @@ export async function build(options: AppOptions): Promise<FastifyInstance> {
       ok: true as const,
     }),
   );
-  jobRoutes(app, { store: options.store, feed, now: options.now ?? (() => new Date()) });
+  const now = options.now ?? (() => new Date());
+  jobRoutes(app, { store: options.store, feed, now });
+  archiveRoutes(app, { store: options.store, photos: options.photos, feed, now });
   catalogueRoutes(app);
   photoRoutes(app, { store: options.store, photos: options.photos });
   siteRoutes(app, options.site);

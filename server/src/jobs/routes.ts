@@ -1,4 +1,4 @@
-import { Change, EditsAnswer, EditsRequest, Id, type Job, JobSummary, readJobDocument } from '@inventario/core';
+import { Change, EditsAnswer, EditsRequest, Id, JobSummary, readJobDocument } from '@inventario/core';
 import type { FastifyInstance } from 'fastify';
 import type { ZodTypeProvider } from 'fastify-type-provider-zod';
 import { z } from 'zod';
@@ -7,6 +7,7 @@ import type { JobStore } from '../storage/job-store.js';
 import { applyEdits } from './apply-edits.js';
 import type { ChangeFeed } from './change-feed.js';
 import { summarise } from './summary.js';
+import { TakeInQuery, takeIn } from './take-in.js';
 
 const JobParams = z.object({ jobId: Id });
 /** The largest job file taken, bytes: far above 60 boxes with a thousand readings each. */
@@ -30,7 +31,7 @@ export function jobRoutes(app: FastifyInstance, { store, feed, now }: { store: J
       bodyLimit: LARGEST_JOB,
       schema: {
         summary: 'Takes a job file in',
-        querystring: z.object({ existing: z.enum(['replace', 'copy']).optional(), copyId: Id.optional() }),
+        querystring: TakeInQuery,
         body: z.looseObject({}),
         response: { 201: z.object({ id: z.string() }) },
       },
@@ -38,13 +39,7 @@ export function jobRoutes(app: FastifyInstance, { store, feed, now }: { store: J
     async (request, reply) => {
       const result = readJobDocument(request.body);
       if (!result.ok) throw new RequestError('unusable-job', result.problems.slice(0, 100));
-      const { existing, copyId } = request.query;
-      const there = (await store.read(result.job.id)) !== undefined;
-      if (there && existing === undefined)
-        throw new RequestError('job-exists', [{ path: '/id', message: `is that of a job already here` }]);
-      const job = there && existing === 'copy' ? await copyOf(result.job, copyId, store) : result.job;
-      await store.replace(job, now());
-      feed.wake(job.id);
+      const job = await takeIn(result.job, request.query, { store, feed, now });
       return reply.code(201).send({ id: job.id });
     },
   );
@@ -122,11 +117,4 @@ export function jobRoutes(app: FastifyInstance, { store, feed, now }: { store: J
       feed.follow(jobId, since, reply.raw);
     },
   );
-}
-
-async function copyOf(job: Job, copyId: string | undefined, store: JobStore): Promise<Job> {
-  const stem = (copyId ?? `${job.id}-copy`).slice(0, 56);
-  let id = stem;
-  for (let serial = 2; (await store.read(id)) !== undefined; serial++) id = `${stem}-${serial}`;
-  return { ...job, id, name: `${job.name} (copy)` };
 }

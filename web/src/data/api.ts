@@ -59,6 +59,16 @@ export const api = {
   },
   takeIn: async (job: unknown, existing?: 'replace' | 'copy'): Promise<{ id: string }> =>
     (await ask(`/api/jobs${existing ? `?existing=${existing}` : ''}`, json(job))).json(),
+  takeInArchive: async (archive: Blob, existing?: 'replace' | 'copy'): Promise<{ id: string }> =>
+    (
+      await ask(`/api/jobs/archive${existing ? `?existing=${existing}` : ''}`, {
+        method: 'POST',
+        headers: { 'content-type': 'application/zip' },
+        body: archive,
+        signal: AbortSignal.timeout(300_000),
+      })
+    ).json(),
+  archiveAddress: (jobId: string): string => `/api/jobs/${jobId}/archive`,
   catalogue: async (): Promise<Catalogue> => (await ask('/api/catalogue')).json(),
   remove: async (id: string): Promise<void> => void (await ask(`/api/jobs/${id}`, { method: 'DELETE' })),
   sendEdits: async (id: string, edits: Edit[]): Promise<EditsAnswer> => (await ask(`/api/jobs/${id}/edits`, json({ edits }))).json(),

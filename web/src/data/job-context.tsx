@@ -194,6 +194,13 @@ export function usePlace(boxId: string, position: number): JudgedDevice[] | null
   return useLatest(key, () => verdicts.synced.then(() => verdicts.remote.place(boxId, position)));
 }
 
+/** Photographs of this device that the server does not have yet, and the way to add one. */
+export function usePhotoQueue() {
+  const { photos } = useJobContext().session;
+  const waiting = useSyncExternalStore(photos.subscribe, photos.state);
+  return useMemo(() => ({ waiting, add: (photoId: string, picture: Blob) => photos.add(photoId, picture) }), [photos, waiting]);
+}
+
 function useLatest<Result>(key: unknown, ask: () => Promise<Result>): Result | null {
   const [result, setResult] = useState<Result | null>(null);
   // The key stands for everything the question depends on: it is asked again when the key is another.

@@ -3,6 +3,7 @@ import type { QueryClient } from '@tanstack/react-query';
 import { ApiError, api, type StoredJob, UnreachableError } from './api.js';
 import { instant, newId } from './ids.js';
 import type { PendingLog } from './pending-log.js';
+import { PhotoQueue } from './photo-queue.js';
 
 /** An edit the server did not take: it met someone else's, or the job would not be whole. It waits for the installer. */
 export interface Question {
@@ -42,6 +43,7 @@ export class JobSession {
   private closed = false;
   private readonly listeners = new Set<() => void>();
   private current: SessionState;
+  readonly photos: PhotoQueue;
 
   constructor(
     base: StoredJob,
@@ -52,6 +54,7 @@ export class JobSession {
   ) {
     this.base = base;
     this.pending = pending;
+    this.photos = new PhotoQueue(base.job.id, log, ({ jobId, photoId, picture }) => api.keepPhoto(jobId, photoId, picture));
     this.current = this.makeState();
   }
 
@@ -78,6 +81,7 @@ export class JobSession {
     this.closed = false;
     this.connect();
     this.schedule(0);
+    void this.photos.open().then(() => this.photos.flush());
   }
 
   close(): void {
@@ -200,6 +204,7 @@ export class JobSession {
       this.sending = false;
       this.changed();
       if (this.pending.length > 0) this.schedule(this.reached ? 0 : RETRY_MS);
+      else if (this.reached) void this.photos.flush();
     }
   }
 
@@ -244,6 +249,7 @@ export class JobSession {
         this.reached = true;
         this.changed();
         this.schedule(0);
+        void this.photos.flush();
       }
     });
     this.stream.addEventListener('change', (event) => void this.takeChange(JSON.parse((event as MessageEvent<string>).data) as Change));

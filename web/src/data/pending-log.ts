@@ -2,9 +2,17 @@ import type { Edit } from '@inventario/core';
 import { type DBSchema, type IDBPDatabase, openDB } from 'idb';
 import type { StoredJob } from './api.js';
 
+/** A photograph that has not reached the server. */
+export interface WaitingPhoto {
+  jobId: string;
+  photoId: string;
+  picture: Blob;
+}
+
 interface LogSchema extends DBSchema {
   edits: { key: string; value: { jobId: string; edit: Edit }; indexes: { jobId: string } };
   bases: { key: string; value: StoredJob };
+  photos: { key: string; value: WaitingPhoto; indexes: { jobId: string } };
 }
 
 let shared: PendingLog | undefined;
@@ -25,10 +33,13 @@ export class PendingLog {
   private readonly database: Promise<IDBPDatabase<LogSchema>>;
 
   constructor(name = 'inventario') {
-    this.database = openDB<LogSchema>(name, 1, {
-      upgrade(database) {
-        database.createObjectStore('edits').createIndex('jobId', 'jobId');
-        database.createObjectStore('bases');
+    this.database = openDB<LogSchema>(name, 2, {
+      upgrade(database, from) {
+        if (from < 1) {
+          database.createObjectStore('edits').createIndex('jobId', 'jobId');
+          database.createObjectStore('bases');
+        }
+        if (from < 2) database.createObjectStore('photos').createIndex('jobId', 'jobId');
       },
     });
   }
@@ -46,6 +57,18 @@ export class PendingLog {
   async remove(editIds: readonly string[]): Promise<void> {
     const transaction = (await this.database).transaction('edits', 'readwrite');
     await Promise.all([...editIds.map((id) => transaction.store.delete(id)), transaction.done]);
+  }
+
+  async photos(jobId: string): Promise<WaitingPhoto[]> {
+    return (await this.database).getAllFromIndex('photos', 'jobId', jobId);
+  }
+
+  async putPhoto(photo: WaitingPhoto): Promise<void> {
+    await (await this.database).put('photos', photo, photo.photoId);
+  }
+
+  async removePhoto(photoId: string): Promise<void> {
+    await (await this.database).delete('photos', photoId);
   }
 
   async base(jobId: string): Promise<StoredJob | undefined> {

@@ -18,18 +18,18 @@ export interface ButtonProps extends ButtonHTMLAttributes<HTMLButtonElement> {
   ref?: Ref<HTMLButtonElement>;
 }
 
-/** At least 44 px high: hit with a gloved thumb. */
+/** How a button looks; for links that look like one too. At least 44 px high: hit with a gloved thumb. */
+export function buttonClass(kind: keyof typeof KINDS = 'plain', className?: string): string {
+  return classes(
+    'inline-flex min-h-11 min-w-11 items-center justify-center gap-2 rounded-md border px-3 text-base leading-tight disabled:cursor-not-allowed disabled:opacity-50',
+    KINDS[kind],
+    className,
+  );
+}
+
 export function Button({ kind = 'plain', icon: Icon, iconOnly, children, className, ...rest }: ButtonProps) {
   return (
-    <button
-      type="button"
-      {...rest}
-      className={classes(
-        'inline-flex min-h-11 min-w-11 items-center justify-center gap-2 rounded-md border px-3 text-base leading-tight disabled:cursor-not-allowed disabled:opacity-50',
-        KINDS[kind],
-        className,
-      )}
-    >
+    <button type="button" {...rest} className={buttonClass(kind, className)}>
       {Icon && <Icon aria-hidden className="size-5 shrink-0" strokeWidth={2} />}
       {iconOnly ? <span className="sr-only">{children}</span> : children}
     </button>

@@ -9,15 +9,16 @@ import {
   type Stage,
   worstBlockers,
 } from '@inventario/core';
-import { Download, FileDown } from 'lucide-react';
+import { Download, FileArchive, FileDown } from 'lucide-react';
 import { Link } from 'react-router';
 import { Bench } from '../../app/bench.js';
 import { paths } from '../../app/paths.js';
 import { PowerShape } from '../../app/power-bar.js';
 import { timeOf } from '../../app/times.js';
+import { api } from '../../data/api.js';
 import { downloadBoard, downloadJob } from '../../data/downloads.js';
 import { type House, useHouse, useJob } from '../../data/job-context.js';
-import { Button } from '../../ui/button.js';
+import { Button, buttonClass } from '../../ui/button.js';
 import { classes } from '../../ui/classes.js';
 import { Empty } from '../../ui/empty.js';
 
@@ -41,6 +42,12 @@ export function BoardView() {
         <Button icon={Download} onClick={() => downloadJob(job)}>
           Job file
         </Button>
+        {job.photos.length > 0 && (
+          <a href={api.archiveAddress(job.id)} download className={buttonClass()}>
+            <FileArchive aria-hidden className="size-5 shrink-0" />
+            With photographs
+          </a>
+        )}
         <Button icon={FileDown} onClick={() => void downloadBoard(job, boardRows(known, inOrder))}>
           Board as CSV
         </Button>

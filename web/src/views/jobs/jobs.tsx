@@ -1,4 +1,4 @@
-import { type Job, type JobSummary, STAGES } from '@inventario/core';
+import { type JobSummary, STAGES } from '@inventario/core';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { FileUp, Moon, Plus, Sun, Trash2 } from 'lucide-react';
 import { useRef, useState } from 'react';
@@ -15,6 +15,8 @@ import { useSay } from '../../ui/say.js';
 import { ImportDialog, type Refused } from './import-dialog.js';
 import { NewJobDialog } from './new-job-dialog.js';
 
+const isArchive = (file: File) => file.type === 'application/zip' || file.name.endsWith('.zip');
+
 /** Where was I? The job last touched stands first. */
 export function JobsView() {
   const jobs = useQuery({ queryKey: ['jobs'], queryFn: api.jobs });
@@ -29,8 +31,9 @@ export function JobsView() {
 
   const takeIn = async (chosen: File, existing?: 'replace' | 'copy') => {
     try {
-      const job = JSON.parse((await chosen.text()).replace(/^\uFEFF/, '')) as Job;
-      const { id } = await api.takeIn(job, existing);
+      const { id } = isArchive(chosen)
+        ? await api.takeInArchive(chosen, existing)
+        : await api.takeIn(JSON.parse((await chosen.text()).replace(/^\uFEFF/, '')), existing);
       setRefused(null);
       say(`“${chosen.name}” is in as ${id}.`);
       await changed();
@@ -62,7 +65,7 @@ export function JobsView() {
         <input
           ref={file}
           type="file"
-          accept=".json,application/json"
+          accept=".json,.zip,application/json,application/zip"
           className="hidden"
           aria-label="Job file"
           onChange={(event) => {

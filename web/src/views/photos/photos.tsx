@@ -7,9 +7,10 @@ import { paths } from '../../app/paths.js';
 import { timeOf } from '../../app/times.js';
 import { api } from '../../data/api.js';
 import { instant, newId } from '../../data/ids.js';
-import { useJob } from '../../data/job-context.js';
+import { useJob, usePhotoQueue } from '../../data/job-context.js';
 import { Button } from '../../ui/button.js';
 import { Pick, Segments } from '../../ui/choice.js';
+import { classes } from '../../ui/classes.js';
 import { Empty } from '../../ui/empty.js';
 import { useSay } from '../../ui/say.js';
 import { shrink } from './shrink.js';
@@ -20,6 +21,7 @@ type Kept = Photo & { id: string };
 export function PhotosView() {
   const { boxId = '' } = useParams();
   const { job, known, apply, undo } = useJob();
+  const queue = usePhotoQueue();
   const say = useSay();
   const file = useRef<HTMLInputElement>(null);
   const [stage, setStage] = useState<'before' | 'after'>('before');
@@ -36,8 +38,9 @@ export function PhotosView() {
     setProblem(null);
     try {
       const id = newId();
-      const size = await api.keepPhoto(job.id, id, await shrink(chosen));
-      apply([putPart('photo', id, { id, boxId: box.id, stage, at: instant(), ...size, pins: [] })], `A photograph of ${box.name}`);
+      const { picture, width, height } = await shrink(chosen);
+      await queue.add(id, picture);
+      apply([putPart('photo', id, { id, boxId: box.id, stage, at: instant(), width, height, pins: [] })], `A photograph of ${box.name}`);
       setHeld(id);
     } catch (error) {
       setProblem(`“${chosen.name}” was not taken: ${error instanceof Error ? error.message : String(error)}`);
@@ -116,11 +119,17 @@ export function PhotosView() {
                     onClick={() => setHeld(photo.id)}
                     className="rounded-md border-2 border-rule p-1 aria-pressed:border-ink"
                   >
-                    <img
-                      src={api.photoAddress(job.id, photo.id, 'thumb')}
+                    <Shown
+                      photo={photo}
+                      size="thumb"
                       alt={`${box.name}, ${when}${photo.at ? `, ${timeOf(photo.at)}` : ''}, ${photo.pins?.length ?? 0} pins`}
                       className="size-28 rounded-sm object-cover"
                     />
+                    {queue.waiting.has(photo.id) && (
+                      <span className="block max-w-28 text-left text-sm text-soft">
+                        {queue.waiting.get(photo.id)?.refused ?? 'kept here, not sent yet'}
+                      </span>
+                    )}
                   </button>
                 </li>
               ))}
@@ -133,7 +142,7 @@ export function PhotosView() {
 }
 
 function Picture({ box, photo, onRemove }: { box: Box; photo: Kept; onRemove: () => void }) {
-  const { job, apply } = useJob();
+  const { apply } = useJob();
   const cable = box.conductors.filter((conductor) => conductor.cableId !== undefined);
   const [conductorId, setConductor] = useState(cable[0]?.id ?? '');
   const pins = photo.pins ?? [];
@@ -172,8 +181,9 @@ function Picture({ box, photo, onRemove }: { box: Box; photo: Kept; onRemove: ()
               );
           }}
         >
-          <img
-            src={api.photoAddress(job.id, photo.id, 'full')}
+          <Shown
+            photo={photo}
+            size="full"
             alt={`${box.name}, ${photo.stage ?? 'before'}`}
             className="max-h-[60vh] w-full rounded-md bg-well object-contain"
             style={photo.width && photo.height ? { aspectRatio: `${photo.width} / ${photo.height}` } : {}}
@@ -191,6 +201,33 @@ function Picture({ box, photo, onRemove }: { box: Box; photo: Kept; onRemove: ()
       </div>
     </figure>
   );
+}
+
+/** From this device while it waits here, else from the server; one that another device has not sent yet says so. */
+function Shown({
+  photo,
+  size,
+  alt,
+  className,
+  style,
+}: {
+  photo: Kept;
+  size: 'full' | 'thumb';
+  alt: string;
+  className: string;
+  style?: React.CSSProperties;
+}) {
+  const { job } = useJob();
+  const { waiting } = usePhotoQueue();
+  const [failed, setFailed] = useState<string | null>(null);
+  const source = waiting.get(photo.id)?.url ?? api.photoAddress(job.id, photo.id, size);
+  if (failed === source)
+    return (
+      <span className={classes(className, 'flex items-center justify-center bg-well p-2 text-sm text-soft')}>
+        Not here yet: another device has it.
+      </span>
+    );
+  return <img src={source} alt={alt} className={className} {...(style ? { style } : {})} onError={() => setFailed(source)} />;
 }
 
 function Pins({ box, photo }: { box: Box; photo: Kept }) {
