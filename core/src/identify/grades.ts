@@ -283,8 +283,8 @@ class EvidenceView {
     const ends = this.tests.findIndex(
       (test) =>
         test.reading.tool === 'ohms' &&
-        test.points.some((point) => point.kind === 'core' && point.core === core) &&
-        test.points.some((point) => point.kind === 'elsewhere') &&
+        test.points.some((point) => point.kind === 'core' && point.core === core && !point.far) &&
+        test.points.some((point) => point.kind === 'elsewhere' || (point.kind === 'core' && point.far && point.core === core)) &&
         typeof test.reading.value === 'number' &&
         test.reading.value <= 1,
     );

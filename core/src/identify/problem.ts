@@ -79,7 +79,7 @@ export function problemOf(box: Box, known: JobLookup): { problem: Problem; wirin
     { id: null, leg: null, volts: own[0]?.volts ?? SUPPLY[job.practice].nominal, prior: own.length > 0 ? ODDS.outsideCircuit : 1 },
   ];
   const grounded = new Set(grounds.map((ground) => ground.id));
-  const tests = box.readings.map((reading) => testOf(reading, number, grounded));
+  const tests = box.readings.map((reading) => testOf(reading, number, grounded, (point) => farPoint(point, box, cores, known)));
   return {
     wiring,
     problem: {
@@ -236,7 +236,34 @@ function provedVolts(box: Box, known: JobLookup): number | undefined {
   return latest?.volts as number | undefined;
 }
 
-function testOf(reading: Reading, number: ReadonlyMap<string, number>, grounds: ReadonlySet<string>): Test {
+/**
+ * A point of another box, `BOX/ID`. Where a run joins the two boxes by a cable, a conductor there is the other end of one here: the one
+ * it is paired with, else the one of its colour if each cable has only one of it. A bonded metal box there is the reference too.
+ */
+function farPoint(point: string, box: Box, cores: readonly Core[], known: JobLookup): Point {
+  const slash = point.indexOf('/');
+  const far = slash < 0 ? undefined : known.boxes.get(point.slice(0, slash));
+  const id = point.slice(slash + 1);
+  if (far && id === 'box')
+    return far.enclosure.material === 'metal' && far.enclosure.grounded ? { kind: 'reference' } : { kind: 'elsewhere' };
+  const conductor = far?.conductors.find((entry) => entry.id === id);
+  const run = (known.job.runs ?? []).find(
+    ({ ends }) =>
+      ends.some((end) => end.boxId === box.id) && ends.some((end) => end.boxId === far?.id && end.cableId === conductor?.cableId),
+  );
+  if (!far || !conductor?.cableId || !run) return { kind: 'elsewhere' };
+  const paired = run.pairs?.find((pair) => pair.includes(id))?.find((other) => other !== id);
+  const cable = box.cables.findIndex((entry) => run.ends.some((end) => end.boxId === box.id && end.cableId === entry.id));
+  const here = cores.flatMap((core, at) => {
+    const other = paired === undefined ? core.cable === cable && core.colour === conductor.colour : core.id === paired;
+    return other ? [at] : [];
+  });
+  const alike = far.conductors.filter((entry) => entry.cableId === conductor.cableId && entry.colour === conductor.colour).length;
+  const only = here.length === 1 && (paired !== undefined || alike === 1) ? here[0] : undefined;
+  return only === undefined ? { kind: 'elsewhere' } : { kind: 'core', core: only, far: true };
+}
+
+function testOf(reading: Reading, number: ReadonlyMap<string, number>, grounds: ReadonlySet<string>, far: (point: string) => Point): Test {
   const arrangement = arrangementOf(reading, number);
   const points = reading.points.map((point): Point => {
     if (reading.tool === 'lamp') return { kind: 'load', loadId: point };
@@ -245,7 +272,7 @@ function testOf(reading: Reading, number: ReadonlyMap<string, number>, grounds: 
     if (point === 'reference') return { kind: 'reference' };
     const core = number.get(point);
     if (core !== undefined) return { kind: 'core', core };
-    return grounds.has(point) ? { kind: 'ground', id: point } : { kind: 'elsewhere' };
+    return grounds.has(point) ? { kind: 'ground', id: point } : far(point);
   });
   return { id: reading.id, reading, arrangement, points, key: `${reading.tool}|${[...reading.points].sort().join()}|${arrangement.key}` };
 }

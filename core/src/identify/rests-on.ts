@@ -9,8 +9,16 @@ export function identificationRestsOn(box: Box, known: JobLookup): { ofBox: stri
   const { id, circuitIds, enclosure, cables, conductors, joints, positions, readings } = box;
   const { material, grounded } = enclosure;
   const { practice, catalogue, circuits, loads, groups, runs, selections, events } = known.job;
+  // Readings at points of other boxes rest on what those are.
+  const farIds = new Set(
+    readings.flatMap((reading) => reading.points.flatMap((point) => (point.includes('/') ? [point.split('/')[0]] : []))),
+  );
+  const far = [...farIds].map((farId) => {
+    const other = known.boxes.get(farId ?? '');
+    return other && [farId, other.enclosure.material, other.enclosure.grounded, other.conductors];
+  });
   return {
-    ofBox: JSON.stringify([id, circuitIds, material, grounded, cables, conductors, joints, positions, readings]),
+    ofBox: JSON.stringify([id, circuitIds, material, grounded, cables, conductors, joints, positions, readings, far]),
     ofJob: [practice, catalogue, circuits, loads, groups, runs, selections, events],
   };
 }

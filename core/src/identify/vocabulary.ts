@@ -102,7 +102,8 @@ export interface Arrangement {
 }
 
 export type Point =
-  | { kind: 'core'; core: number }
+  /** `far`: read at its other end, in the box a run says it goes to. */
+  | { kind: 'core'; core: number; far?: true }
   | { kind: 'ground'; id: string }
   | { kind: 'box' }
   | { kind: 'reference' }
