@@ -55,6 +55,7 @@ export * from './survey/new-box.js';
 export * from './survey/panel-labels.js';
 export * from './survey/presets.js';
 export * from './survey/put-back.js';
+export * from './survey/runs.js';
 export * from './units/present.js';
 export * from './units/volume.js';
 export * from './wire/plan.js';

@@ -23,6 +23,9 @@ export function conductorWords(box: Box, id: string): string {
 }
 
 export function pointWords(box: Box, known: JobLookup, point: string): string {
+  const slash = point.indexOf('/');
+  const far = slash < 0 ? undefined : known.boxes.get(point.slice(0, slash));
+  if (far) return `${conductorWords(far, point.slice(slash + 1))} in ${far.name}`;
   return (
     known.loads.get(point)?.name ??
     (known.circuits.has(point) ? `breaker ${known.circuits.get(point)?.breaker}` : conductorWords(box, point))

@@ -7,6 +7,7 @@ import {
   HANDS_OFF_STEPS,
   proofOf,
   type Reading,
+  runOf,
 } from '@inventario/core';
 import { useState } from 'react';
 import { PowerShape } from '../../app/power-bar.js';
@@ -191,6 +192,7 @@ export function ReadingTray({
                   ...box.conductors
                     .filter((conductor) => conductor.cableId && conductor.id !== held.id)
                     .map((conductor) => ({ value: conductor.id, label: conductorWords(box, conductor.id) })),
+                  ...farOptions(box, held.id, known),
                 ]}
                 onChoice={(second) => set({ second })}
               />
@@ -239,6 +241,15 @@ interface Entered {
   tool: Reading['tool'];
   points: string[];
   value: Reading['value'];
+}
+
+/** The other end of the conductor in hand, where its run says which it is: for ohms from end to end. */
+function farOptions(box: Box, heldId: string, known: ReturnType<typeof useJob>['known']): { value: string; label: string }[] {
+  const cableId = box.conductors.find((conductor) => conductor.id === heldId)?.cableId;
+  const found = cableId ? runOf(box.id, cableId, known) : null;
+  const other = found?.run.pairs?.find((pair) => pair.includes(heldId))?.find((id) => id !== heldId);
+  const far = known.boxes.get(found?.far.boxId ?? '');
+  return far && other ? [{ value: `${far.id}/${other}`, label: `its other end in ${far.name}` }] : [];
 }
 
 function farSwitches(box: Box, known: ReturnType<typeof useJob>['known']): { key: string; name: string }[] {
