@@ -430,6 +430,8 @@ export function demoCatalogue(): Catalogue {
       { id: 'wr-bypass', name: 'Wrenlock bypass', kind: 'bypass', price: 700, where: 'fitting' as const },
       { id: 'zi-bypass', name: 'Zinnet bypass', kind: 'bypass', price: 600, where: 'fitting' as const },
       { id: 'ring-16', name: 'Extension ring 5/8 in', kind: 'extension-ring', price: 450, in3: 6, depth: 16, where: 'box' as const },
+      { id: 'ring-38', name: 'Extension ring 1-1/2 in', kind: 'extension-ring', price: 980, in3: 13, depth: 38, where: 'box' as const },
+      { id: 'spacer-13', name: 'Plate spacer 13 mm', kind: 'extension-ring', price: 320, mL: 60, depth: 13, where: 'box' as const },
     ],
     connectors: [
       twistOn('twist-small', [2, 3], [1.6, 4.2], 1.6, 12),
@@ -440,7 +442,7 @@ export function demoCatalogue(): Catalogue {
       lever(5, 4.2, 80),
       { id: 'block-1', kind: 'terminal-block' as const, conductors: [2, 2], section: [0.5, 4], ports: 2, mL: 1.5, price: 30 },
     ],
-    enclosures: standardBoxes('us'),
+    enclosures: standardBoxes('us').map((box) => ({ ...box, price: 140 + Math.round(22 * (box.in3 ?? 0)) })),
     platforms: [
       { name: 'Orrery', matching: 'tolerant' as const, groupsByRoom: true, phrasePerAction: false, reserved: ['everything'] },
       { name: 'Hearthside', matching: 'exact' as const, groupsByRoom: true, phrasePerAction: false, reserved: [] },

@@ -1,7 +1,7 @@
 import type { Reading } from '../job/schema/survey.js';
 import type { CoreGrade } from './grades.js';
 import { arrangementOf } from './problem.js';
-import type { Point, Problem, Test } from './vocabulary.js';
+import type { Point, Problem, SwitchPosition, Test } from './vocabulary.js';
 
 /** Why a test is proposed, as data; the sentence stands with the others. */
 export interface NextReason {
@@ -19,6 +19,13 @@ export interface Candidate {
 
 /** Minutes a test costs: switching and proving shared where one arrangement serves several. */
 export const MINUTES = { inPlace: 1, ohmsDead: 2, indicatorOut: 3, clippedOut: 6, lifted: 7, lampsOut: 3 } as const;
+
+/** Devices without a contact of their own. */
+const SWITCHLESS: ReadonlySet<string> = new Set(['receptacle', 'blank', 'none']);
+
+type Switches = Record<string, 'on' | 'off' | 'up' | 'down'>;
+
+const isMulti = ({ existing }: SwitchPosition) => existing === 'three-way' || existing === 'four-way';
 
 type Asked = Partial<Reading> & Pick<Reading, 'tool' | 'points' | 'arrangement'>;
 
@@ -40,9 +47,9 @@ class Maker {
   readonly made: Candidate[] = [];
   private readonly number: ReadonlyMap<string, number>;
   private readonly circuits: string[];
-  private readonly farStates: Record<string, 'up' | 'down'>[];
+  private readonly farStates: Switches[];
   /** What the far switches are asked to be where one state of theirs will do. */
-  private readonly usual: { switches?: Record<string, 'up' | 'down'> };
+  private readonly usual: Switches;
   private readonly lampsOut: Record<string, 'out'>;
   /** A low-impedance meter would trip the protection of some circuits. */
   private readonly volts: 'volts' | 'volts-low-z';
@@ -56,7 +63,7 @@ class Maker {
     const far = [...new Set(problem.positions.flatMap((position) => position.partners))];
     const farAll = (state: 'up' | 'down') => Object.fromEntries(far.map((key) => [key, state]));
     this.farStates = far.length > 0 ? [farAll('up'), farAll('down')] : [{}];
-    this.usual = far.length > 0 ? { switches: farAll('up') } : {};
+    this.usual = far.length > 0 ? farAll('up') : {};
     this.lampsOut = Object.fromEntries(problem.positions.flatMap((entry) => entry.loadIds).map((load) => [load, 'out' as const]));
     this.volts = problem.trips.size > 0 ? 'volts' : 'volts-low-z';
   }
@@ -81,21 +88,43 @@ class Maker {
     return this.problem.cores[core]?.id as string;
   }
 
-  /** With the device out that hangs on the core's net. */
-  private opened(core: number): Pick<Asked, 'arrangement' | 'position'> {
+  /**
+   * With the device out that hangs on the core's net, and the switches that stay in all off: what is read then does not go through them.
+   * @param away how the far switches stand
+   */
+  private opened(core: number, away: Switches): Pick<Asked, 'arrangement' | 'position' | 'switches'> {
     const position = positionOf(this.problem, core);
-    return { arrangement: 'device-out', ...(position === null ? {} : { position }) };
+    const rest = this.restOff(position);
+    const switches = { ...rest, ...away };
+    return {
+      arrangement: 'device-out',
+      ...(position === null ? {} : { position }),
+      ...(Object.keys(switches).length > 0 ? { switches } : {}),
+    };
   }
 
-  /** Lamps against the old switches, near and far. */
+  private restOff(but: number | null): Switches {
+    const rest = this.problem.positions.filter(({ index, existing, nets }) => index !== but && nets.size > 0 && !SWITCHLESS.has(existing));
+    return Object.fromEntries(rest.map((position) => [String(position.index), isMulti(position) ? 'up' : 'off']));
+  }
+
+  /** Lamps against the old switches, near and far. The other switches stand the other way, so that it is told whose lamp it is. */
   lamps(): void {
-    for (const position of this.problem.positions) {
-      if (position.nets.size === 0) continue;
-      const multi = position.existing === 'three-way' || position.existing === 'four-way';
+    const wired = this.problem.positions.filter((position) => position.nets.size > 0);
+    const switched = wired.filter((position) => !SWITCHLESS.has(position.existing));
+    for (const position of wired) {
+      const others = (own: boolean) =>
+        Object.fromEntries(
+          switched
+            .filter((other) => other !== position)
+            .map((other) => [String(other.index), isMulti(other) ? 'up' : own ? 'off' : 'on'] as const),
+        );
       for (const load of position.loadIds)
-        for (const state of multi ? (['up', 'down'] as const) : (['on', 'off'] as const))
+        for (const on of [true, false])
           for (const away of this.farStates) {
-            const switches = { [String(position.index)]: state, ...away };
+            const state = isMulti(position) ? (on ? ('up' as const) : ('down' as const)) : on ? ('on' as const) : ('off' as const);
+            const own = switched.includes(position) ? { [String(position.index)]: state } : {};
+            const switches = { ...others(on), ...own, ...away };
             this.add(
               { tool: 'lamp', arrangement: 'in-place', method: 'observed', breakers: this.all('on'), switches, points: [load] },
               load,
@@ -109,16 +138,14 @@ class Maker {
   /** With breakers on: alive, alive to earth, gone with which breaker, supply from a line. */
   live(core: number): void {
     const id = this.idOf(core);
-    const opened = this.opened(core);
     const traveler = this.farStates.length > 1 && this.grades[core]?.role === 'traveler';
     for (const switches of this.farStates) {
-      const named = Object.keys(switches).length > 0 ? { switches } : {};
-      const on = { ...opened, ...named, breakers: this.all('on') };
+      const on = { ...this.opened(core, switches), breakers: this.all('on') };
       this.add({ tool: 'indicator', method: 'non-contact', ...on, points: [id] }, id, 'line', MINUTES.indicatorOut);
       const clipped: Asked = { tool: this.volts, method: 'clipped', ...on, points: [id, 'reference'] };
       this.add(clipped, id, traveler ? 'traveler' : 'line', MINUTES.clippedOut);
     }
-    const read = { tool: this.volts, method: 'clipped' as const, ...opened, ...this.usual };
+    const read = { tool: this.volts, method: 'clipped' as const, ...this.opened(core, this.usual) };
     // Each breaker off alone tells whose line it is; all of them off tells that it is gone.
     for (const circuit of this.circuits)
       this.add({ ...read, breakers: { ...this.all('on'), [circuit]: 'off' }, points: [id, 'reference'] }, id, 'gone', MINUTES.clippedOut);
@@ -148,14 +175,20 @@ class Maker {
     const hot = mates.every((mate) => ['line', 'line-on', 'switched-line', 'spare'].includes(this.grades[mate]?.role ?? ''));
     if (mates.length < 2 || !hot) return;
     const id = this.idOf(core);
-    const lifted = { tool: this.volts, method: 'clipped' as const, arrangement: 'lifted' as const, lifted: [id], ...this.usual };
+    const lifted = {
+      tool: this.volts,
+      method: 'clipped' as const,
+      arrangement: 'lifted' as const,
+      lifted: [id],
+      switches: { ...this.restOff(null), ...this.usual },
+    };
     for (const state of ['on', 'off'] as const)
       this.add({ ...lifted, breakers: this.all(state), points: [id, 'reference'] }, id, state === 'on' ? 'apart' : 'gone', MINUTES.lifted);
   }
 
   /** @param lamps in, or in and out: with every lamp out nothing but a neutral is near zero to earth */
   private ohms(core: number, points: string[], purpose: NextReason['purpose'], lamps: 'in' | 'both'): void {
-    const read: Asked = { tool: 'ohms', method: 'clipped', ...this.opened(core), ...this.usual, breakers: this.all('off'), points };
+    const read: Asked = { tool: 'ohms', method: 'clipped', ...this.opened(core, this.usual), breakers: this.all('off'), points };
     this.add(read, this.idOf(core), purpose, MINUTES.ohmsDead);
     if (lamps === 'both' && Object.keys(this.lampsOut).length > 0)
       this.add({ ...read, loads: this.lampsOut }, this.idOf(core), purpose, MINUTES.ohmsDead + MINUTES.lampsOut);

@@ -51,26 +51,30 @@ export function nextTests(problem: Problem, posterior: Posterior, grades: readon
   const done = new Map<string, number>();
   for (const test of posterior.likelihood.tests) done.set(test.key, (done.get(test.key) ?? 0) + 1);
   const contested = conflictKeys(posterior);
-  const candidates = candidatesFor(problem, grades, open).filter(
-    (candidate) => (done.get(candidate.test.key) ?? 0) < (contested.has(candidate.test.key) ? 3 : 1),
-  );
-  const tests = candidates.map((candidate) => candidate.test);
-  const gains = gainsOf(posterior, topEntries(posterior), open, (entry) => predicted(posterior, entry, tests));
-  const excluding = excludingTests(problem, posterior, grades, open, tests);
-  const ranked = candidates.map((candidate, at) => {
-    const gain = gains[at] as number;
-    const proves = excluding.has(at) || serves(candidate, grades, open, problem);
-    return { candidate, gain, proves, value: (gain + (proves ? PROOF_BITS : 0)) / candidate.minutes };
-  });
-  const worth = ranked.filter(({ gain, proves }) => gain >= LEAST_GAIN || proves);
-  const found =
-    worth.length > 0
-      ? worth.map(({ candidate, gain, value }) => ({
-          ...printed(candidate, gain, gain >= LEAST_GAIN ? 'tells-most' : 'missing-evidence'),
-          value,
-        }))
-      : twoAhead(posterior, candidates, open);
-  return found.sort(byValue).slice(0, 8);
+  const undone = (candidate: Candidate) => (done.get(candidate.test.key) ?? 0) < (contested.has(candidate.test.key) ? 3 : 1);
+  const usual = candidatesFor(problem, grades, open).filter(undone);
+  const weigh = (candidates: readonly Candidate[], serving: boolean) => {
+    const tests = candidates.map((candidate) => candidate.test);
+    const gains = gainsOf(posterior, topEntries(posterior), open, (entry) => predicted(posterior, entry, tests));
+    const excluding = excludingTests(problem, posterior, grades, open, tests);
+    return candidates.flatMap((candidate, at): RankedTest[] => {
+      const gain = gains[at] as number;
+      const proves = excluding.has(at) || (serving && serves(candidate, grades, open, problem));
+      if (gain < LEAST_GAIN && !proves) return [];
+      const value = (gain + (proves ? PROOF_BITS : 0)) / candidate.minutes;
+      return [{ ...printed(candidate, gain, gain >= LEAST_GAIN ? 'tells-most' : 'missing-evidence'), value }];
+    });
+  };
+  const found = weigh(usual, true);
+  if (found.length > 0) return best(found);
+  const ahead = twoAhead(posterior, usual, open);
+  if (ahead.length > 0) return best(ahead);
+  // Before giving up: what would be thought of if each conductor were each role, where it tells something by itself.
+  return best(weigh(everyCandidate(problem, open).filter(undone), false));
+}
+
+function best(tests: readonly RankedTest[]): RankedTest[] {
+  return [...tests].sort(byValue).slice(0, 8);
 }
 
 /** When no test tells anything alone: the first of two that tell something together, by what both tell a minute. */
@@ -87,14 +91,14 @@ function twoAhead(posterior: Posterior, candidates: readonly Candidate[], open: 
     );
     return pairs.map(([first, second]) => together(rows.get(first) ?? {}, rows.get(second) ?? {}));
   });
-  const best = new Map<Candidate, RankedTest>();
+  const firsts = new Map<Candidate, RankedTest>();
   pairs.forEach(([first, second], at) => {
     const gain = gains[at] as number;
     const value = gain / (first.minutes + second.minutes);
-    if (gain < LEAST_GAIN_OF_TWO || value <= (best.get(first)?.value ?? 0)) return;
-    best.set(first, { ...printed(first, gain, 'looks-ahead'), value });
+    if (gain < LEAST_GAIN_OF_TWO || value <= (firsts.get(first)?.value ?? 0)) return;
+    firsts.set(first, { ...printed(first, gain, 'looks-ahead'), value });
   });
-  return [...best.values()];
+  return [...firsts.values()];
 }
 
 /** Outcomes of two tests made one after the other, apart under one explanation. */
@@ -199,11 +203,14 @@ function serves({ reason, test }: Candidate, grades: readonly CoreGrade[], open:
 /** Every test that is feasible in the box, whatever is known already; for checking that following the proposals loses nothing. */
 export function everyTest(problem: Problem): NextTest[] {
   const cores = problem.cores.map((_, core) => core);
-  const grades = (role: CoreGrade['role']) =>
-    cores.map((): CoreGrade => ({ role, probability: 0.5, grade: 'guess', missing: 'reading', because: [], rival: null }));
-  // Some tests are thought of only for what a conductor seems to be: asked as if each were each.
-  const made = (['line', 'load', 'neutral', 'traveler'] as const).flatMap((role) => candidatesFor(problem, grades(role), cores));
-  return unique(made).map((candidate) => printed(candidate, 0, 'tells-most'));
+  return everyCandidate(problem, cores).map((candidate) => printed(candidate, 0, 'tells-most'));
+}
+
+/** Some tests are thought of only for what a conductor seems to be: asked as if each were each. */
+function everyCandidate(problem: Problem, open: readonly number[]): Candidate[] {
+  const as = (role: CoreGrade['role']) =>
+    problem.cores.map((): CoreGrade => ({ role, probability: 0.5, grade: 'guess', missing: 'reading', because: [], rival: null }));
+  return unique((['line', 'load', 'neutral', 'traveler'] as const).flatMap((role) => candidatesFor(problem, as(role), open)));
 }
 
 interface Sample {

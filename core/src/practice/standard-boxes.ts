@@ -70,6 +70,9 @@ const ROWS: Record<PracticeId, { rows: readonly Row[]; unit: 'in3' | 'mL' }> = {
   modular: { rows: MODULAR, unit: 'mL' },
 };
 
+/** Boxes for lights: a switch's yoke does not go on them without a cover made for it. */
+const CEILING = /^(ca-)?oct-/;
+
 /** The standard metal boxes of a practice as catalogue records, ready to be taken into a job. */
 export function standardBoxes(practice: PracticeId): CatalogueEnclosure[] {
   const { rows, unit } = ROWS[practice];
@@ -81,5 +84,6 @@ export function standardBoxes(practice: PracticeId): CatalogueEnclosure[] {
     gangs,
     depth,
     material: 'metal' as const,
+    ...(CEILING.test(id) ? { forDevices: false } : {}),
   }));
 }

@@ -136,6 +136,9 @@ export const CatalogueEnclosure = open({
   gangs: z.number().int().min(1),
   depth: Measure.optional(),
   material: z.enum(['metal', 'plastic']).optional(),
+  /** false: made for a light, not for a yoke. */
+  forDevices: z.boolean().optional(),
+  price: Price.optional(),
 }).superRefine(oneVolume);
 
 export const Platform = open({
