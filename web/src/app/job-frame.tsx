@@ -97,6 +97,7 @@ function Header({ onHelp }: { onHelp: () => void }) {
           Board
         </Phase>
         <Phase to={paths.house(job.id)}>House</Phase>
+        <Phase to={paths.fit(job.id)}>Fit</Phase>
         <Phase to={paths.panel(job.id)}>Panel</Phase>
         <Phase to={paths.pair(job.id)}>Pair</Phase>
       </nav>

@@ -7,6 +7,7 @@ export const paths = {
   place: (jobId: string, boxId: string, position: number) => `/jobs/${jobId}/box/${boxId}/choose/${position}`,
   flags: (jobId: string, boxId: string) => `/jobs/${jobId}/box/${boxId}/flags`,
   photos: (jobId: string, boxId: string) => `/jobs/${jobId}/box/${boxId}/photos`,
+  fit: (jobId: string, boxId?: string) => `/jobs/${jobId}/fit${boxId ? `/${boxId}` : ''}`,
   panel: (jobId: string) => `/jobs/${jobId}/panel`,
   pair: (jobId: string) => `/jobs/${jobId}/pair`,
 };

@@ -16,8 +16,10 @@ import {
   nextTestWhy,
   noteWords,
   type RecordChange,
+  type Remedy,
   readingWords,
   reasonWords,
+  remedies,
   sameJson,
   sentence,
 } from '@inventario/core';
@@ -135,6 +137,14 @@ const engines = {
       })),
       notes: result.notes.map((note) => ({ ...note, message: noteWords(note) })),
     };
+  },
+
+  /** Ways out for a box that does not close. */
+  remedies(boxId: string): Remedy[] {
+    if (!job) throw new Error('No job was given to the worker yet: call update first');
+    const known = lookup(job);
+    const box = known.boxes.get(boxId);
+    return box ? remedies(box, known) : [];
   },
 
   place(boxId: string, index: number): JudgedDevice[] {

@@ -1,4 +1,4 @@
-import { changedRecords, type EditPart, type Job, type JobLookup, lookup } from '@inventario/core';
+import { changedRecords, type EditPart, type Job, type JobLookup, lookup, type Remedy } from '@inventario/core';
 import { useQueryClient } from '@tanstack/react-query';
 import { type Remote, wrap } from 'comlink';
 import { createContext, type ReactNode, useContext, useEffect, useMemo, useRef, useState, useSyncExternalStore } from 'react';
@@ -184,6 +184,14 @@ export function useIdentified(boxId: string): Identified | null {
   const { job } = useSyncExternalStore(session.subscribe, session.state);
   const key = useMemo(() => ({ job, boxId }), [job, boxId]);
   return useLatest(key, () => roles.synced.then(() => roles.remote.identify(boxId)));
+}
+
+/** Ways out for a box that does not close. */
+export function useRemedies(boxId: string): Remedy[] | null {
+  const { roles, session } = useJobContext();
+  const { job } = useSyncExternalStore(session.subscribe, session.state);
+  const key = useMemo(() => ({ job, boxId }), [job, boxId]);
+  return useLatest(key, () => roles.synced.then(() => roles.remote.remedies(boxId)));
 }
 
 /** Every device at one place, judged. */
