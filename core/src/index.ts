@@ -44,6 +44,7 @@ export * from './match/match.js';
 export * from './practice/bodies.js';
 export * from './practice/fill-figures.js';
 export { mostVolts } from './practice/instruments.js';
+export { figureOfAllowance, type RuleFigure, ruleFigures } from './practice/rule-figures.js';
 export * from './practice/standard-boxes.js';
 export * from './practice/wire.js';
 export * from './practice/words.js';

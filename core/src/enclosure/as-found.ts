@@ -3,8 +3,9 @@ import type { Device } from '../job/schema/catalogue.js';
 import type { Job } from '../job/schema/job.js';
 import type { PracticeId, WireSize } from '../job/schema/primitives.js';
 import type { At, Box, Conductor, Label, Position } from '../job/schema/survey.js';
-import { CLEARANCE, existingBody } from '../practice/bodies.js';
-import { FILL_FIGURES, methodOf } from '../practice/fill-figures.js';
+import { existingBody } from '../practice/bodies.js';
+import { methodOf } from '../practice/fill-figures.js';
+import { figuresInUse } from '../practice/rule-figures.js';
 import { largestSize, looksLikeGround } from '../practice/wire.js';
 import { millilitres } from '../units/volume.js';
 import { type BundleMember, type ConnectorChoice, connectorRange, foundConnector } from '../wire/connectors.js';
@@ -31,13 +32,14 @@ export function contentsAsFound(box: Box, known: JobLookup): BoxContents {
 export function boxItself(
   box: Box,
   job: Job,
-): Pick<BoxContents, 'practice' | 'method' | 'capacity' | 'availableDepth' | 'opening' | 'internalClamps' | 'supportFittings'> {
+): Pick<BoxContents, 'practice' | 'method' | 'figures' | 'capacity' | 'availableDepth' | 'opening' | 'internalClamps' | 'supportFittings'> {
   const { enclosure } = box;
   const rings = enclosure.rings ?? [];
   const measured = enclosure.capacity.from === 'measured' ? enclosure.capacity : null;
   return {
     practice: job.practice,
     method: methodOf(job),
+    figures: figuresInUse(job),
     capacity: capacityOf(box, job),
     availableDepth:
       enclosure.depth > 0 ? enclosure.depth + rings.reduce((sum, ring) => sum + ring.depth, 0) + (enclosure.setBack ?? 0) : null,
@@ -92,8 +94,7 @@ export function contentConductors(box: Box, known: JobLookup): ContentConductor[
 }
 
 function contentConductor(conductor: Conductor, label: Label | undefined, job: Job): ContentConductor {
-  const method = methodOf(job);
-  const loopFrom = method === 'none' ? Number.POSITIVE_INFINITY : FILL_FIGURES[method].loopFrom;
+  const loopFrom = figuresInUse(job).fill?.loopFrom ?? Number.POSITIVE_INFINITY;
   return {
     id: conductor.id,
     size: conductor.size,
@@ -203,12 +204,13 @@ export function foundStrap(
   const device = position.existing === 'smart' ? known.devices.get(position.deviceId ?? '') : undefined;
   const usual = existingBody(position.existing, position.width ?? 1, known.job.practice);
   const leads = foundLeads(position, known);
+  const { clearance } = figuresInUse(known.job);
   return {
     positions: [position.index],
     gangs: Math.max(position.width ?? 1, device?.gangs ?? 1),
     size: largestSize(joinedConductors(box, position, labels)),
     bodies: [
-      { position: position.index, body: device?.body ?? usual, clearance: leads.length > 0 ? CLEARANCE.leads : CLEARANCE.terminals },
+      { position: position.index, body: device?.body ?? usual, clearance: leads.length > 0 ? clearance.leads : clearance.terminals },
     ],
     sharedBody: device === undefined && usual.sharedByYoke,
   };

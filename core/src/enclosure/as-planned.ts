@@ -1,7 +1,7 @@
 import { conductorsById, type JobLookup, labelsOf, placeKey } from '../job/lookup.js';
 import type { WireSize } from '../job/schema/primitives.js';
 import type { Box, Label } from '../job/schema/survey.js';
-import { CLEARANCE } from '../practice/bodies.js';
+import { figuresInUse } from '../practice/rule-figures.js';
 import { largestSize } from '../practice/wire.js';
 import { connectorRange } from '../wire/connectors.js';
 import { type JointPlan, planJoints } from '../wire/plan.js';
@@ -98,6 +98,7 @@ export function strapsAsPlanned(box: Box, planned: readonly PlannedDevice[], net
 
 function plannedStrap(box: Box, entry: PlannedDevice, plan: PlannedNets, known: JobLookup, labels: ReadonlyMap<string, Label>): Strap {
   const { device, position } = entry;
+  const { clearance } = figuresInUse(known.job);
   return {
     positions: [position.index],
     gangs: known.job.practice === 'us' || known.job.practice === 'ca' ? Math.max(position.width ?? 1, device.gangs) : (position.width ?? 1),
@@ -106,7 +107,7 @@ function plannedStrap(box: Box, entry: PlannedDevice, plan: PlannedNets, known: 
       {
         position: position.index,
         body: device.body,
-        clearance: device.terminals.some((terminal) => terminal.form === 'lead') ? CLEARANCE.leads : CLEARANCE.terminals,
+        clearance: device.terminals.some((terminal) => terminal.form === 'lead') ? clearance.leads : clearance.terminals,
       },
     ],
   };

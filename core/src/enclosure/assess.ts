@@ -1,8 +1,10 @@
 import { type JobLookup, lookup } from '../job/lookup.js';
 import type { Job } from '../job/schema/job.js';
 import type { Box } from '../job/schema/survey.js';
+import { figureOfAllowance, type RuleFigure, ruleFigures } from '../practice/rule-figures.js';
 import { contentsAsFound } from './as-found.js';
 import { contentsAsPlanned, plannedDevices } from './as-planned.js';
+import type { BoxContents } from './contents.js';
 import { type FillResult, fill, printedFill } from './fill.js';
 import { type DepthResult, depth, type PackingResult, packing } from './space.js';
 
@@ -11,15 +13,33 @@ export interface BoxAssessment extends FillResult {
   boxId: string;
   depth: DepthResult;
   packing: PackingResult;
+  /** Figures the job set itself that this result rests on. */
+  own: { id: string; name: string; value: number; unit: RuleFigure['unit']; note: string }[];
 }
 
 /** @param which as found, or with the selected devices in place of the existing ones */
 export function assessBox(box: Box, known: JobLookup, which: 'found' | 'planned'): BoxAssessment {
   const contents = which === 'found' ? contentsAsFound(box, known) : contentsAsPlanned(box, plannedDevices(box, known), known);
-  return { boxId: box.id, ...printedFill(fill(contents)), depth: depth(contents), packing: packing(contents) };
+  return {
+    boxId: box.id,
+    ...printedFill(fill(contents)),
+    depth: depth(contents),
+    packing: packing(contents),
+    own: ownFigures(contents, known.job),
+  };
 }
 
 export function assessBoxes(job: Job, which: 'found' | 'planned'): BoxAssessment[] {
   const known = lookup(job);
   return job.boxes.map((box) => assessBox(box, known, which));
+}
+
+/** Allowances count where a conductor of their size is in the box; the others wherever their group is computed. */
+function ownFigures(contents: BoxContents, job: Job): BoxAssessment['own'] {
+  if (!job.overrides?.length) return [];
+  const gauges = new Set(contents.conductors.map((conductor) => figureOfAllowance(conductor.size)));
+  return ruleFigures(job).flatMap(({ id, name, unit, group, own }) => {
+    const matters = group !== 'conductor' && (!id.startsWith('fill.allowance.') || gauges.has(id));
+    return own && matters ? [{ id, name, unit, value: own.value, note: own.note }] : [];
+  });
 }

@@ -1,6 +1,7 @@
 import type { ConnectorKind, PracticeId, WireSize } from '../job/schema/primitives.js';
 import type { Body } from '../practice/bodies.js';
 import type { FillMethod } from '../practice/fill-figures.js';
+import type { FiguresInUse } from '../practice/rule-figures.js';
 
 /**
  * What is in a box, as fill, depth and packing want it: plain data, gathered by `as-found.ts` or `as-planned.ts`.
@@ -9,6 +10,7 @@ import type { FillMethod } from '../practice/fill-figures.js';
 export interface BoxContents {
   practice: PracticeId;
   method: FillMethod;
+  figures: Pick<FiguresInUse, 'fill' | 'packing'>;
   capacity: CountedCapacity;
   /** Interior depth with rings and set-back; null when nobody measured it. */
   availableDepth: number | null;

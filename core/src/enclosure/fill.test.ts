@@ -1,5 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import type { WireSize } from '../job/schema/primitives.js';
+import { figuresInUse } from '../practice/rule-figures.js';
 import { Random } from '../test-support/random.js';
 import { ML_PER_IN3 } from '../units/volume.js';
 import type { BoxContents, ContentConductor } from './contents.js';
@@ -18,9 +19,16 @@ const conductor = (size: WireSize, more: Partial<ContentConductor> = {}): Conten
 });
 const ground = (size: WireSize, more: Partial<ContentConductor> = {}) => conductor(size, { ground: true, bare: true, ...more });
 
+/** The usual figures of a method. */
+const figuresOf = (method: BoxContents['method']) => {
+  const practice = method === 'none' ? 'gb' : method === 'cec-12-3034' ? 'ca' : 'us';
+  return figuresInUse(practice === 'us' ? { practice, edition: method.slice(4) as '2023' } : { practice });
+};
+
 const contents = (more: Partial<BoxContents>): BoxContents => ({
   practice: 'us',
   method: 'nec-2023',
+  figures: figuresOf(more.method ?? 'nec-2023'),
   capacity: { ml: 20 * ML_PER_IN3, standing: true },
   availableDepth: 60,
   opening: null,

@@ -1,5 +1,5 @@
 import type { WireSize } from '../job/schema/primitives.js';
-import { CA_DEEP_DEVICE, FILL_FIGURES, type FillFigures, type FillMethod, type FillRule } from '../practice/fill-figures.js';
+import type { FillFigures, FillMethod, FillRule } from '../practice/fill-figures.js';
 import { largestSize, WIRE } from '../practice/wire.js';
 import { rounded } from '../units/volume.js';
 import type { BoxContents, ContentConductor, Strap } from './contents.js';
@@ -33,10 +33,10 @@ export const FILL_TOLERANCE = 0.05;
  */
 export function fill(contents: BoxContents): FillResult {
   const { method, capacity } = contents;
-  if (method === 'none') {
+  const figures = contents.figures.fill;
+  if (method === 'none' || !figures) {
     return { method, capacityMl: capacity.ml, usedMl: null, remainingMl: null, verdict: 'no-rule', lines: [] };
   }
-  const figures = FILL_FIGURES[method];
   const lines =
     method === 'cec-12-3034'
       ? [
@@ -186,14 +186,14 @@ function caSupport(contents: BoxContents, figures: FillFigures): FillLine[] {
 }
 
 /** Two conductors a strap; a device deeper than 25.4 mm counts by its whole depth instead. */
-function caStraps(contents: BoxContents, figures: FillFigures): FillLine[] {
+function caStraps(contents: BoxContents, figures: NonNullable<BoxContents['figures']['fill']>): FillLine[] {
   const tally = new Tally('device', figures);
   const deep: FillLine[] = [];
   const size = largestInBox(contents);
   for (const strap of contents.straps) {
     const depth = deepestBody(strap);
-    if (depth > CA_DEEP_DEVICE.from) {
-      const each = CA_DEEP_DEVICE.mlPerMm;
+    if (depth > figures.deepDevice.from) {
+      const each = figures.deepDevice.mlPerMm;
       deep.push({
         rule: 'device',
         clause: figures.clauses.device,

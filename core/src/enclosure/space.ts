@@ -30,11 +30,9 @@ export interface PackingResult {
   shares: { bodiesMl: number; connectorsMl: number; conductorsMl: number };
 }
 
-/** Folded conductors fill a space only to this share. */
-const FOLDED_SHARE = 0.4;
-
 /** How full the box is with bodies, connectors and folded conductors: an estimate, not a code rule. */
 export function packing(contents: BoxContents): PackingResult {
+  const { foldedShare, comfortable, closes } = contents.figures.packing;
   const bodiesMl = contents.straps
     .flatMap((strap) => strap.bodies)
     .reduce((sum, { body }) => sum + (body.width * body.height * body.depth) / 1000, 0);
@@ -43,12 +41,12 @@ export function packing(contents: BoxContents): PackingResult {
     ...contents.conductors.map(({ size, length, bare }) => wireMl(bare ? WIRE[size].bare : WIRE[size].diameter, length)),
     ...contents.leads.map(({ size, length }) => wireMl(WIRE[size].diameter, length)),
   ];
-  const conductorsMl = wires.reduce((sum, ml) => sum + ml, 0) / FOLDED_SHARE;
+  const conductorsMl = wires.reduce((sum, ml) => sum + ml, 0) / foldedShare;
   const shares = { bodiesMl, connectorsMl, conductorsMl };
   const capacity = contents.capacity.ml;
   if (capacity === null || capacity === 0) return { occupancy: null, verdict: 'unknown', shares };
   const occupancy = (bodiesMl + connectorsMl + conductorsMl) / capacity;
-  const verdict = occupancy <= 0.75 + 1e-9 ? 'comfortable' : occupancy <= 1 + 1e-9 ? 'tight' : 'will-not-close';
+  const verdict = occupancy <= comfortable + 1e-9 ? 'comfortable' : occupancy <= closes + 1e-9 ? 'tight' : 'will-not-close';
   return { occupancy: rounded(occupancy, 4), verdict, shares };
 }
 

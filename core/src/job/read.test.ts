@@ -64,6 +64,7 @@ describe('what is wrong is named by its pointer', () => {
     ['/boxes/0/readings/0/value', 'lit', /number of volts/],
     ['/boxes/0/readings/0/value', 99999, /between 0 and 1000 V/],
     ['/boxes/0/readings/0/value', -1, /between 0 and 1000 V/],
+    ['/overrides', [{ figure: 'depth.leads', value: 0 }], /must be above 0/],
     ['/boxes/0/readings/0/at', 'yesterday', /instant/],
     ['/boxes/0/readings/0/points/0', 'nowhere', /nowhere/],
     ['/boxes/0/readings/0/breakers', { nowhere: 'on' }, /circuit "nowhere"/],

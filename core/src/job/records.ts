@@ -59,6 +59,7 @@ export function withList(job: Job, kind: ListKind, list: readonly JobRecord[] | 
 export function recordKey(kind: ListKind, record: JobRecord, index: number): string {
   if (kind === 'selection') return `${String(record.boxId)}/${String(record.position)}`;
   if (kind === 'platform') return encodeURIComponent(String(record.name));
+  if (kind === 'override') return encodeURIComponent(String(record.figure));
   return typeof record.id === 'string' ? record.id : `#${index}`;
 }
 

@@ -1,3 +1,4 @@
+import { ruleFigures } from '../practice/rule-figures.js';
 import { pointer } from './pointer.js';
 import type { Problem } from './problem.js';
 import type { Device } from './schema/catalogue.js';
@@ -50,6 +51,7 @@ class ReferenceCheck {
       this.box(box, ['boxes', index]);
     });
     this.catalogue();
+    this.overrides();
     return this.problems;
   }
 
@@ -295,6 +297,15 @@ class ReferenceCheck {
     const far = this.boxes.get(point.slice(0, slash));
     const id = point.slice(slash + 1);
     return far !== undefined && (id === 'box' || far.conductors.some((conductor) => conductor.id === id));
+  }
+
+  private overrides(): void {
+    const known = new Set(ruleFigures(this.job).map((figure) => figure.id));
+    this.job.overrides?.forEach(({ figure, value }, index) => {
+      const path = ['overrides', index];
+      if (!known.has(figure)) this.warning([...path, 'figure'], `names "${figure}", which is no figure of this practice`);
+      if (value <= 0) this.error([...path, 'value'], 'must be above 0');
+    });
   }
 
   private catalogue(): void {

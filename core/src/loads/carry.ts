@@ -4,7 +4,7 @@ import type { Circuit, Load } from '../job/schema/job.js';
 import type { WireSize } from '../job/schema/primitives.js';
 import type { Box, Position } from '../job/schema/survey.js';
 import { isTwoWire } from '../match/terminal-needs.js';
-import { CONDUCTOR_AMPS } from '../practice/ampacity.js';
+import { figuresInUse } from '../practice/rule-figures.js';
 import { WIRE } from '../practice/wire.js';
 import { assignChannels } from './channels.js';
 import { demand } from './demand.js';
@@ -112,16 +112,16 @@ export function carryOfCircuit(circuit: Circuit, known: JobLookup): CircuitCarry
     share,
     verdict: share > 1 + 1e-9 ? 'over' : share > MARGIN + 1e-9 ? 'margin' : 'ok',
     unsure: [...unsure.values()].filter((load) => !sure.has(load.id)),
-    conductor: weakestConductor(circuit, boxes),
+    conductor: weakestConductor(circuit, boxes, figuresInUse(known.job).copperAmps),
   };
 }
 
 /** Copper against its breaker; only boxes on this circuit alone speak for it. */
-function weakestConductor(circuit: Circuit, boxes: readonly Box[]): CircuitCarry['conductor'] {
+function weakestConductor(circuit: Circuit, boxes: readonly Box[], copper: Partial<Record<WireSize, number>>): CircuitCarry['conductor'] {
   let weakest: CircuitCarry['conductor'] = null;
   for (const box of boxes.filter((entry) => entry.circuitIds.length === 1))
     for (const { cableId, size } of box.conductors) {
-      const amps = cableId === undefined ? undefined : CONDUCTOR_AMPS[size];
+      const amps = cableId === undefined ? undefined : copper[size];
       if (amps === undefined || amps >= circuit.amps) continue;
       if (!weakest || WIRE[size].section < WIRE[weakest.size].section) weakest = { size, amps, boxId: box.id };
     }

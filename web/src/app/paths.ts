@@ -8,6 +8,7 @@ export const paths = {
   flags: (jobId: string, boxId: string) => `/jobs/${jobId}/box/${boxId}/flags`,
   photos: (jobId: string, boxId: string) => `/jobs/${jobId}/box/${boxId}/photos`,
   fit: (jobId: string, boxId?: string) => `/jobs/${jobId}/fit${boxId ? `/${boxId}` : ''}`,
+  figures: (jobId: string) => `/jobs/${jobId}/figures`,
   panel: (jobId: string) => `/jobs/${jobId}/panel`,
   pair: (jobId: string) => `/jobs/${jobId}/pair`,
 };

@@ -17,6 +17,7 @@ export const routes: RouteObject[] = [
       { path: 'box/:boxId/flags', lazy: async () => ({ Component: (await import('../views/flags/flags.js')).FlagsView }) },
       { path: 'box/:boxId/photos', lazy: async () => ({ Component: (await import('../views/photos/photos.js')).PhotosView }) },
       { path: 'fit/:boxId?', lazy: async () => ({ Component: (await import('../views/fit/fit.js')).FitView }) },
+      { path: 'figures', lazy: async () => ({ Component: (await import('../views/figures/figures.js')).FiguresView }) },
       { path: 'panel', lazy: async () => ({ Component: (await import('../views/panel/panel.js')).PanelView }) },
       { path: 'pair', lazy: async () => ({ Component: (await import('../views/pair/pair.js')).PairView }) },
     ],

@@ -5,8 +5,7 @@ import { type FillResult, fill } from '../../enclosure/fill.js';
 import { NO_REASONS, type Reason } from '../../findings/finding.js';
 import type { Device } from '../../job/schema/catalogue.js';
 import type { Box, Position } from '../../job/schema/survey.js';
-import { CLEARANCE } from '../../practice/bodies.js';
-import { FILL_FIGURES, methodOf } from '../../practice/fill-figures.js';
+import { figuresInUse } from '../../practice/rule-figures.js';
 import { unitsOf } from '../../units/present.js';
 import { rounded } from '../../units/volume.js';
 import type { NetName } from '../../wire/found-nets.js';
@@ -47,7 +46,8 @@ export function bodyRule(place: PlaceFacts, device: Device): readonly Reason[] {
 }
 
 export function depthRule(place: PlaceFacts, device: Device): readonly Reason[] {
-  const clearance = device.terminals.some((terminal) => terminal.form === 'lead') ? CLEARANCE.leads : CLEARANCE.terminals;
+  const figures = figuresInUse(place.known.job).clearance;
+  const clearance = device.terminals.some((terminal) => terminal.form === 'lead') ? figures.leads : figures.terminals;
   const needed = device.body.depth + clearance;
   const { availableDepth } = boxItself(place.box, place.known.job);
   const facts = { body: device.body.depth, clearance, needed, available: availableDepth };
@@ -107,7 +107,7 @@ export class FillAtPlace {
 function connectorsDoNotCount({ box, known }: PlaceFacts): boolean {
   const { job } = known;
   if (job.practice !== 'us') return false;
-  if (!FILL_FIGURES[methodOf(job) as keyof typeof FILL_FIGURES].terminalBlocksCount) return true;
+  if (!figuresInUse(job).fill?.terminalBlocksCount) return true;
   return !job.brief?.connectors?.includes('terminal-block') && box.joints.every((joint) => joint.connector !== 'terminal-block');
 }
 

@@ -1,9 +1,14 @@
-import { type BoxAssessment, fillLineWords, type UnitSystem, volumeText } from '@inventario/core';
+import { type BoxAssessment, figureOfAllowance, fillLineWords, type UnitSystem, volumeText } from '@inventario/core';
 import { useState } from 'react';
+import { Link } from 'react-router';
+import { paths } from '../../app/paths.js';
+import { useJob } from '../../data/job-context.js';
 import { classes } from '../../ui/classes.js';
+import { OwnFigures } from './own-figures.js';
 
 /** The count as a stack in the box: each allowance a block as high as its volume; touched, it says its clause. */
 export function FillStack({ result, units }: { result: BoxAssessment; units: UnitSystem }) {
+  const { job } = useJob();
   const [open, setOpen] = useState<string | null>(null);
   const { usedMl, capacityMl, lines } = result;
   if (usedMl === null || lines.length === 0)
@@ -48,6 +53,7 @@ export function FillStack({ result, units }: { result: BoxAssessment; units: Uni
           )}
           .
         </p>
+        <OwnFigures own={result.own} />
         {held ? (
           <div className="mt-2 border-l-3 border-ink pl-3">
             <p className="font-semibold">{fillLineWords(held)}</p>
@@ -55,6 +61,11 @@ export function FillStack({ result, units }: { result: BoxAssessment; units: Uni
               {held.count} × {volumeText(held.eachMl, units)} = {volumeText(held.ml, units)}
             </p>
             <p className="text-soft">{held.clause}</p>
+            {figureOfAllowance(held.size) && (
+              <Link className="flex min-h-11 items-center underline" to={`${paths.figures(job.id)}#${figureOfAllowance(held.size)}`}>
+                Where {volumeText(held.eachMl, units)} comes from
+              </Link>
+            )}
           </div>
         ) : (
           <p className="mt-2 text-soft">Touch a block for its clause and its arithmetic.</p>

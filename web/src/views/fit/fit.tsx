@@ -32,7 +32,10 @@ export function FitView() {
       <h1 className="mb-1 text-xl font-bold">Does it close, does it carry?</h1>
       <p className="mb-3">
         {glance}
-        {troubled.length > 0 ? ', worst first' : ''}. {RULE_NOTES.local}
+        {troubled.length > 0 ? ', worst first' : ''}. {RULE_NOTES.local}{' '}
+        <Link className="underline" to={paths.figures(job.id)}>
+          Where the figures come from
+        </Link>
       </p>
       {job.boxes.length === 0 && (
         <Empty title="No boxes yet">

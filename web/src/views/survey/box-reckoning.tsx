@@ -21,6 +21,7 @@ import { useUnits } from '../../app/preferences.js';
 import { instant, newId } from '../../data/ids.js';
 import { type House, useHouse, useJob } from '../../data/job-context.js';
 import { Button } from '../../ui/button.js';
+import { OwnFigures } from '../fit/own-figures.js';
 
 /** A few words for the bar at the bottom of a phone. */
 export function glanceAt(house: House | null, boxId: string): string {
@@ -168,6 +169,7 @@ function Fill({ title, result, units, open }: { title: string; result: BoxAssess
         <span className="text-sm text-soft">{METHODS[result.method]}</span>
       </div>
       <Verdict good={result.verdict === 'no-rule' ? null : result.verdict === 'ok'}>{word}</Verdict>
+      <OwnFigures own={result.own} />
       {usedMl !== null && (
         <>
           <FillGauge used={usedMl} capacity={capacityMl} />

@@ -1,0 +1,22 @@
+import type { BoxAssessment } from '@inventario/core';
+import { Link } from 'react-router';
+import { paths } from '../../app/paths.js';
+import { useJob } from '../../data/job-context.js';
+
+/** Figures the job set itself and this result rests on, each with its note. */
+export function OwnFigures({ own }: { own: BoxAssessment['own'] }) {
+  const { job } = useJob();
+  if (own.length === 0) return null;
+  return (
+    <ul className="rounded-md border border-ink bg-sheet p-2 text-sm">
+      {own.map((figure) => (
+        <li key={figure.id}>
+          <Link className="underline" to={`${paths.figures(job.id)}#${figure.id}`}>
+            {figure.name}
+          </Link>
+          : of this job’s own. {figure.note}
+        </li>
+      ))}
+    </ul>
+  );
+}
