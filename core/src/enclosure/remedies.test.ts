@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { lookup } from '../job/lookup.js';
 import { newJob } from '../job/new-job.js';
-import type { Part } from '../job/schema/catalogue.js';
+import type { Device, Part } from '../job/schema/catalogue.js';
 import type { Job } from '../job/schema/job.js';
 import type { Box } from '../job/schema/survey.js';
 import { standardBoxes } from '../practice/standard-boxes.js';
@@ -130,5 +130,101 @@ describe.each([1, 2, 3, 4])('random houses (seed %i)', (seed) => {
         if (a.leaves.length === b.leaves.length && a.price !== null && b.price !== null) expect(a.price).toBeLessThanOrEqual(b.price);
       }
     }
+  });
+});
+
+/** The pantry, told to the last conductor, with a device 34 mm deep and 12 mm of leads in a box that has 40; and other devices. */
+function pantry(others: (device: Device) => Device[], change: (job: Job) => void = () => {}) {
+  const job = exampleJob('pantry');
+  change(job);
+  const box = job.boxes[0] as Box;
+  const device = job.catalogue.devices[0] as Device;
+  box.enclosure.depth = 40;
+  box.labels = box.conductors
+    .filter((conductor) => conductor.cableId)
+    .map(({ id }) => {
+      const [, cable, colour] = id.split('-');
+      if (colour === 'bare') return { conductorId: id, role: 'ground' };
+      if (colour === 'white') return { conductorId: id, role: 'neutral', circuitId: box.circuitIds[0] as string };
+      return cable === 'feed'
+        ? { conductorId: id, role: 'line', circuitId: box.circuitIds[0] as string }
+        : { conductorId: id, role: 'load', loadIds: job.loads.map((load) => load.id) };
+    });
+  job.catalogue.devices = [device, ...others(device)];
+  job.catalogue.parts = [];
+  return remedies(box, lookup(job)).filter((remedy) => remedy.place !== null);
+}
+const like = (device: Device, more: Partial<Device>): Device => ({ ...structuredClone(device), ...more });
+
+describe('another device where the chosen one is too deep: 46 mm in 40', () => {
+  test('one with terminals needs 6 mm behind it: 34 + 6 closes exactly; one as deep with leads is left out', () => {
+    const found = pantry((device) => [
+      like(device, { id: 'screws', price: 4000, terminals: device.terminals.map((terminal) => ({ ...terminal, form: 'screw' as const })) }),
+      like(device, { id: 'same' }),
+    ]);
+    expect(found).toMatchObject([
+      {
+        kind: 'device-terminals',
+        id: 'screws',
+        place: { position: 1, strategy: 'single' },
+        price: 600,
+        clears: ['depth'],
+        before: { neededMm: 46, availableMm: 40 },
+        after: { neededMm: 40, availableMm: 40 },
+      },
+    ]);
+  });
+
+  test('a shallow one; one without a neutral, which says so; the cheaper first', () => {
+    const found = pantry((device) => [
+      like(device, { id: 'flat', price: 5000, body: { width: 44, height: 68, depth: 26 } }),
+      like(device, {
+        id: 'two-wire',
+        price: 3000,
+        family: 'other',
+        body: { width: 44, height: 68, depth: 26 },
+        needs: { ...device.needs, neutral: false },
+        terminals: device.terminals.filter((terminal) => terminal.role !== 'neutral'),
+      }),
+    ]);
+    expect(found.map(({ kind, id, price }) => [kind, id, price])).toEqual([
+      ['two-wire', 'two-wire', -400],
+      ['smaller-device', 'flat', 1600],
+    ]);
+    expect(found[0]?.also).toEqual([{ code: 'neutral-not-used' }, { code: 'other-family', facts: { from: 'pellworth', to: 'other' } }]);
+  });
+
+  test('a module at the fitting leaves the old switch, 25 + 6 mm, in the box', () => {
+    const found = pantry((device) => [like(device, { id: 'module', mount: 'fitting' })]);
+    expect(found).toMatchObject([{ kind: 'module-at-fitting', id: 'module', clears: ['depth'], also: [{ code: 'at-fitting' }] }]);
+    expect(found[0]?.after.neededMm).toBeLessThanOrEqual(40);
+  });
+
+  test('a controller of smart bulbs ties the line through, and says that no wired control is left', () => {
+    const found = pantry(
+      (device) => [
+        like(device, {
+          id: 'bulbs',
+          mount: 'surface',
+          bulbController: true,
+          bulbFamilies: ['glow'],
+          channels: [],
+          terminals: [],
+          needs: { neutral: false, ground: 'none' },
+          power: 'battery',
+        }),
+      ],
+      (job) => {
+        for (const load of job.loads) Object.assign(load, { kind: 'smart-bulb', bulbFamily: 'glow' });
+      },
+    );
+    expect(found).toMatchObject([
+      {
+        kind: 'tie-through',
+        id: 'bulbs',
+        place: { strategy: 'bulb-controller' },
+        also: expect.arrayContaining([{ code: 'no-wired-control' }]),
+      },
+    ]);
   });
 });
