@@ -37,6 +37,8 @@ const SHOTS: Shot[] = [
     },
   },
   { name: 'panel', path: `${JOB}/panel` },
+  { name: 'fit', path: `${JOB}/fit/kitchen-range` },
+  { name: 'figures', path: `${JOB}/figures` },
   { name: 'choose', path: `${JOB}/box/stair-head/choose/1`, before: (page) => page.getByRole('radio', { name: /^All/ }).click() },
   {
     name: 'pair-dark',

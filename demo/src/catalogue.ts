@@ -239,13 +239,13 @@ const DEVICES: Device[] = [
     senses: ['humidity'],
   }),
 
-  wrenlock('wr-thread', 'Thread dimmer', 4900, {
+  wrenlock('wr-strand', 'Strand dimmer', 4900, {
     terminals: TWO_WIRE_LEADS,
     channels: [dimmer([100], [450], { minWatts: 15, bypassPartId: 'wr-bypass' })],
     needs: needs(false),
     interchangeableLineLoad: true,
   }),
-  wrenlock('wr-thread-s', 'Thread switch', 4400, {
+  wrenlock('wr-strand-s', 'Strand switch', 4400, {
     terminals: TWO_WIRE_LEADS,
     channels: [relay([250], { minWatts: 25, bypassPartId: 'wr-bypass' })],
     needs: needs(false),
