@@ -10,7 +10,7 @@ import { problemOf } from './problem.js';
 const VOLTS = [0.2, 4, 20, 60, 100, 119, 208];
 const OHMS: Reading['value'][] = [0.2, 3, 20, 400, 9000, 'open'];
 
-/** A reading nobody proposed: any tool, points and state, and a value that need not suit them. */
+/** A reading nobody proposed: whatever tool, points and state, and a value that need not suit them. */
 function anyReading(random: Random, box: Box, loads: readonly string[], id: string): Reading {
   const cores = box.conductors.filter((conductor) => conductor.cableId && conductor.colour !== 'bare').map((conductor) => conductor.id);
   const point = random.pick(cores);
