@@ -1,6 +1,14 @@
 import type { Load } from '../job/schema/job.js';
 import { colourPrior, ODDS, patternsOf, SINGLE_WEIGHT } from './priors.js';
-import type { CablePattern, CoreClass, Explanation, FarKind, Problem, SwitchPosition } from './vocabulary.js';
+import {
+  type CablePattern,
+  type CoreClass,
+  comesBack,
+  type Explanation,
+  type FarKind,
+  type Problem,
+  type SwitchPosition,
+} from './vocabulary.js';
 
 /** The most structures that are looked at; beyond it the result says that the cap was reached. */
 const CAP = 60_000;
@@ -196,7 +204,7 @@ const KIND: Record<CoreClass, NetKind> = {
 /** What a core makes of its net; a switched line that comes back from the far switch stands with the load it feeds. */
 function kindOf(problem: Problem, classes: readonly CoreClass[], far: readonly (FarKind | null)[], core: number): NetKind {
   const name = classes[core] as CoreClass;
-  if (name === 'switched-line' && far[problem.cores[core]?.cable ?? -1] === 'load-by-third') return 'switched';
+  if (name === 'switched-line' && comesBack(far[problem.cores[core]?.cable ?? -1])) return 'switched';
   return KIND[name];
 }
 
@@ -304,6 +312,8 @@ function contact(a: NetKind | null, b: NetKind | null, neutralToo = false): numb
 
 function threeWay(common: NetKind | null, t1: NetKind | null, t2: NetKind | null): number {
   const travelers = [t1, t2].filter((kind) => kind === 'traveler').length;
+  // By conversion the commons are linked, and line and switched line stand on the outer terminals.
+  if (common === 'traveler' && [t1, t2].includes('hot') && [t1, t2].includes('switched')) return 0.3;
   if (travelers === 2) return common === 'hot' || common === 'switched' ? 1 : common === null ? 0.05 : common === 'traveler' ? 0.02 : 0;
   if (travelers === 1) return [t1, t2].includes(null) && (common === 'hot' || common === 'switched') ? 0.02 : 0;
   const [used] = [t1, t2].filter((kind) => kind !== null);
@@ -346,6 +356,12 @@ function travelerWeight(
   problem.cables.forEach((cable, index) => {
     const kind = far[index];
     if (!kind) return;
+    if (kind === 'conversion') {
+      const link = cable.cores.find((core) => classes[core] === 'traveler');
+      const onCommon = problem.nets[problem.cores[link ?? -1]?.net ?? -1]?.terminals.some(({ terminal }) => terminal === 'common');
+      if (!onCommon) weight *= 0.05;
+      return;
+    }
     const fedThere = kind === 'fed' || kind === 'fed-by-third';
     const pair = cable.cores.filter((core) => classes[core] === 'traveler').map((core) => problem.cores[core]?.net ?? -1);
     if (pair[0] === pair[1]) {
@@ -427,7 +443,7 @@ function withCircuits(problem: Problem, { classes, far, weight }: Structure): Pa
           return { ...part, circuitOfCore, legOfCore, prior: part.prior * prior };
         }),
       );
-    if (far[index] === 'fed' || cable.cores.some((core) => classes[core] === 'switched-line' && far[index] !== 'load-by-third'))
+    if (far[index] === 'fed' || cable.cores.some((core) => classes[core] === 'switched-line' && !comesBack(far[index])))
       parts = parts.flatMap((part) =>
         circuits.map((circuit, at) => ({
           ...part,

@@ -1,6 +1,6 @@
 import type { Element, Network } from '../electrics/network.js';
 import { conducts, warmOhms } from '../practice/instruments.js';
-import type { Arrangement, Explanation, Problem } from './vocabulary.js';
+import { type Arrangement, type CoreClass, comesBack, type Explanation, type FarKind, type Problem } from './vocabulary.js';
 
 /** What hangs on the far ends of the cables, by what it is: the explanation read once for all networks. */
 export interface FarEnds {
@@ -46,22 +46,39 @@ export function farEnds(problem: Problem, explanation: Explanation): FarEnds {
         ends.lines.push({ core, cable, circuit: explanation.circuitOfCore[core] as number, leg: explanation.legOfCore[core] ?? null });
       else if (name === 'neutral-in') ends.neutrals.push({ core, cable });
       else if (name === 'load') ends.loads.push({ core, cable, back, hanging: hanging(explanation.loadsOfCore[core] ?? []) });
-      else if (name === 'switched-line' && kind !== 'load-by-third' && circuit !== null && circuit !== undefined)
+      else if (name === 'switched-line' && !comesBack(kind) && circuit !== null && circuit !== undefined)
         ends.switched.push({ core, cable, ...sourceOf(circuit) });
     }
     if (!kind) return;
-    const [one = null, two = null] = cores.filter((core) => classes[core] === 'traveler');
+    const [one = null, two = null] =
+      kind === 'conversion'
+        ? [only('line-on') ?? only('line'), only('switched-line') ?? only('load')]
+        : cores.filter((core) => classes[core] === 'traveler');
     ends.far.push({
       cable,
       source: kind === 'fed' ? sourceOf(explanation.circuitOfCable[cable] as number) : null,
       hanging: kind === 'load' ? hanging(explanation.loadsOfCable[cable] ?? []) : null,
       back,
-      third: kind === 'fed-by-third' ? only('line-on') : kind === 'load-by-third' ? only('switched-line') : null,
+      third: thirdOf(kind, only),
       one,
       two,
     });
   });
   return ends;
+}
+
+/** The core that the common of the far switch is on. */
+function thirdOf(kind: FarKind, only: (name: CoreClass) => number | null): number | null {
+  switch (kind) {
+    case 'fed-by-third':
+      return only('line-on');
+    case 'load-by-third':
+      return only('switched-line');
+    case 'conversion':
+      return only('traveler');
+    default:
+      return null;
+  }
 }
 
 /** Hangs loads between two nodes, but for those an arrangement took out. */

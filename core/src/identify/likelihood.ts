@@ -6,7 +6,17 @@ import type { Wiring } from './problem.js';
 import { Scene } from './scene.js';
 import { type Looked, Shape, shapeKey } from './shape.js';
 import { Stage } from './stage.js';
-import type { Arrangement, Explanation, Hidden, OuterHidden, OutsideFeed, Point, Problem, Test } from './vocabulary.js';
+import {
+  type Arrangement,
+  comesBack,
+  type Explanation,
+  type Hidden,
+  type OuterHidden,
+  type OutsideFeed,
+  type Point,
+  type Problem,
+  type Test,
+} from './vocabulary.js';
 
 export interface Evaluated {
   /** Sum over hidden things of their priors and the readings' likelihoods. */
@@ -274,7 +284,7 @@ export class Likelihood {
 
   /** The conductor of a cable that a switch elsewhere feeds, if it has one. */
   private switchedElsewhere(explanation: Explanation, cable: number): number | undefined {
-    if (explanation.far[cable] === 'load-by-third') return undefined;
+    if (comesBack(explanation.far[cable])) return undefined;
     return this.problem.cables[cable]?.cores.find((core) => explanation.classes[core] === 'switched-line');
   }
 }

@@ -8,6 +8,8 @@ export interface PatternPrior {
   weight: number;
   /** Colours follow the drop: the re-used conductor is the always-hot side or the switched one. */
   loop?: boolean;
+  /** The one practice that wires so. */
+  only?: PracticeId;
 }
 
 /** Patterns with their weights before colour. Sums do not matter; ratios do. */
@@ -54,6 +56,8 @@ const COMMON: readonly PatternPrior[] = [
   { classes: ['traveler', 'traveler', 'line'], far: 'load', weight: 0.02 },
   { classes: ['traveler', 'traveler', 'switched-line'], far: 'load-by-third', weight: 0.15 },
   { classes: ['traveler', 'traveler', 'load'], far: 'fed', weight: 0.05 },
+  { classes: ['traveler', 'line-on', 'switched-line'], far: 'conversion', weight: 0.1, only: 'gb' },
+  { classes: ['traveler', 'line', 'load'], far: 'conversion', weight: 0.1, only: 'gb' },
   { classes: ['traveler', 'traveler', 'spare'], far: 'fed', weight: 0.03 },
   { classes: ['traveler', 'traveler', 'spare'], far: 'load', weight: 0.03 },
 
@@ -86,7 +90,7 @@ const MORE: Record<PracticeId, (pattern: PatternPrior) => number> = {
 };
 
 export function patternsOf(cores: number, practice: PracticeId): PatternPrior[] {
-  return COMMON.filter((pattern) => pattern.classes.length === cores).map((pattern) => ({
+  return COMMON.filter(({ classes, only }) => classes.length === cores && (only ?? practice) === practice).map((pattern) => ({
     ...pattern,
     weight: pattern.weight * MORE[practice](pattern),
   }));

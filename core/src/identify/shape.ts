@@ -3,7 +3,7 @@ import { Network } from '../electrics/network.js';
 import { type FarEnds, farEnds, hang } from './far-ends.js';
 import { type MaybeJoined, Reach } from './reach.js';
 import type { Stage } from './stage.js';
-import type { Arrangement, Explanation, Test } from './vocabulary.js';
+import { type Arrangement, comesBack, type Explanation, type Test } from './vocabulary.js';
 
 /** What of a test says where it looks. */
 export type Looked = Pick<Test, 'arrangement' | 'points' | 'reading' | 'key'>;
@@ -176,7 +176,7 @@ export class Shape {
     });
     explanation.classes.forEach((name, core) => {
       const cable = problem.cores[core]?.cable ?? -1;
-      if (name === 'switched-line' && explanation.far[cable] !== 'load-by-third' && this.stage.farState(cable, arrangement) === null)
+      if (name === 'switched-line' && !comesBack(explanation.far[cable]) && this.stage.farState(cable, arrangement) === null)
         open.push(`switched:${core}`);
     });
     return open;

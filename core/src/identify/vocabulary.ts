@@ -134,8 +134,16 @@ export interface Problem {
   multiLocation: boolean;
 }
 
-/** How the far end of a pair of travelers is fed. */
-export type FarKind = 'fed' | 'fed-by-third' | 'load' | 'load-by-third';
+/**
+ * How the far end of a pair of travelers is fed. `conversion`: one three-core links the commons of two switches, and the line and the
+ * switched line stand on the outer terminals of both; the far switch joins the link to the one or the other.
+ */
+export type FarKind = 'fed' | 'fed-by-third' | 'load' | 'load-by-third' | 'conversion';
+
+/** Whether a switched line of the cable comes back from a switch at its far end, to stand with the load it feeds. */
+export function comesBack(far: FarKind | null | undefined): boolean {
+  return far === 'load-by-third' || far === 'conversion';
+}
 
 /** What one cable is, core by core in its own order. */
 export interface CablePattern {
