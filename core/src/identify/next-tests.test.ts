@@ -118,3 +118,19 @@ test('when no test tells anything alone, the first of two that do together is pr
   const [next] = nextTests(problem, posterior, grades, new Set([line, other]));
   expect(next).toMatchObject({ tool: 'indicator', why: { code: 'looks-ahead' }, gainBits: 1 });
 });
+
+test('a test that was made is not proposed again because some breaker of another box was off meanwhile', () => {
+  for (let seed = 301; seed < 306; seed++) {
+    const hidden = hiddenBox(new Random(seed), 'us', 1, true);
+    const elsewhere = { ...(hidden.job.circuits[0] as (typeof hidden.job.circuits)[number]), id: 'c9', breaker: '9' };
+    const job = { ...hidden.job, circuits: [...hidden.job.circuits, elsewhere] };
+    const look = (box: Box) => identifyBox(box, lookup({ ...job, boxes: [box, ...job.boxes.slice(1)] }));
+    const [next] = look(hidden.box).next;
+    if (!next) throw new Error('a new box has a test to make');
+    const answer = hidden.answer(next, 'm1');
+    const reading: Reading = { ...answer, breakers: { ...answer.breakers, c9: 'off' } };
+    const again = look({ ...hidden.box, readings: [reading] });
+    const { gainBits, minutes, why, ...made } = next;
+    for (const { gainBits: gain, minutes: time, why: reason, ...other } of again.next) expect(other).not.toEqual(made);
+  }
+});

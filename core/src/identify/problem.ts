@@ -79,7 +79,9 @@ export function problemOf(box: Box, known: JobLookup): { problem: Problem; wirin
     { id: null, leg: null, volts: own[0]?.volts ?? SUPPLY[job.practice].nominal, prior: own.length > 0 ? ODDS.outsideCircuit : 1 },
   ];
   const grounded = new Set(grounds.map((ground) => ground.id));
-  const tests = box.readings.map((reading) => testOf(reading, number, grounded, (point) => farPoint(point, box, cores, known)));
+  const tests = box.readings.map((reading) =>
+    testOf(ofOwnBreakers(reading, own), number, grounded, (point) => farPoint(point, box, cores, known)),
+  );
   return {
     wiring,
     problem: {
@@ -234,6 +236,12 @@ function provedVolts(box: Box, known: JobLookup): number | undefined {
   }[];
   const latest = proofs.sort((a, b) => (a.at ?? '').localeCompare(b.at ?? '')).findLast((proof) => typeof proof.volts === 'number');
   return latest?.volts as number | undefined;
+}
+
+/** Breakers that do not feed the box are left out: a reading is the same test however they stood. */
+function ofOwnBreakers(reading: Reading, own: readonly { id: string }[]): Reading {
+  const breakers = Object.entries(reading.breakers ?? {}).filter(([id]) => own.some((circuit) => circuit.id === id));
+  return { ...reading, breakers: Object.fromEntries(breakers) };
 }
 
 /**

@@ -7,10 +7,11 @@ import { useUnits } from '../../app/preferences.js';
 import { type House, useHouse, useJob } from '../../data/job-context.js';
 import { Segments } from '../../ui/choice.js';
 import { Empty } from '../../ui/empty.js';
+import { rowsByTrouble } from './by-trouble.js';
 import { CandidateStepper } from './candidate-stepper.js';
 import { BarLegend, ChannelList, CircuitList, EnergyCost } from './carry-list.js';
 import { FillStack } from './fill-stack.js';
-import { HouseChart, rowsByTrouble } from './house-chart.js';
+import { HouseChart } from './house-chart.js';
 import { RemedyList } from './remedy-list.js';
 
 /** Does it close, does it carry? The house by its trouble, and the box in hand with its ways out. */

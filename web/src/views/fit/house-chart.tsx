@@ -1,43 +1,10 @@
-import { type Box, boxesOfRoom, roomsInOrder, TROUBLE_WORDS, troublesOf } from '@inventario/core';
+import { boxesOfRoom, roomsInOrder, TROUBLE_WORDS } from '@inventario/core';
 import { CircleCheck, CircleHelp, CircleSlash2 } from 'lucide-react';
 import { Link } from 'react-router';
 import { paths } from '../../app/paths.js';
-import type { BoxReckoning } from '../../data/engines.worker.js';
 import { type House, useJob } from '../../data/job-context.js';
 import { classes } from '../../ui/classes.js';
-
-interface Row {
-  box: Box;
-  reckoning: BoxReckoning;
-  troubles: ReturnType<typeof troublesOf>;
-  /** Shares of what there is; null where it was not read. */
-  fill: number | null;
-  depth: number | null;
-  packing: number | null;
-}
-
-/** Every box by its trouble: what does not close first, then the fullest. */
-export function rowsByTrouble(boxes: readonly Box[], house: House): Row[] {
-  return boxes
-    .flatMap((box): Row[] => {
-      const reckoning = house.get(box.id);
-      if (!reckoning) return [];
-      const { usedMl, capacityMl, depth, packing } = reckoning.planned;
-      return [
-        {
-          box,
-          reckoning,
-          troubles: troublesOf(reckoning.planned),
-          fill: usedMl !== null && capacityMl ? usedMl / capacityMl : null,
-          depth: depth.availableMm ? depth.neededMm / depth.availableMm : null,
-          packing: packing.occupancy,
-        },
-      ];
-    })
-    .sort((a, b) => b.troubles.length - a.troubles.length || worst(b) - worst(a));
-}
-
-const worst = ({ fill, depth, packing }: Row) => Math.max(fill ?? 0, depth ?? 0, packing ?? 0);
+import { type FitRow, rowsByTrouble } from './by-trouble.js';
 
 /** The house at a glance: fill, depth and packing of every box against what there is. */
 export function HouseChart({ house, boxId }: { house: House; boxId: string | undefined }) {
@@ -84,7 +51,7 @@ export function HouseChart({ house, boxId }: { house: House; boxId: string | und
   );
 }
 
-function Mark({ row }: { row: Row }) {
+function Mark({ row }: { row: FitRow }) {
   const Icon = row.troubles.length > 0 ? CircleSlash2 : row.fill === null && row.depth === null ? CircleHelp : CircleCheck;
   return <Icon aria-hidden className={classes('size-5 shrink-0', row.troubles.length > 0 && 'text-stop')} />;
 }
