@@ -5,7 +5,7 @@ import { useJob } from '../../data/job-context.js';
 import { Button } from '../../ui/button.js';
 import { Dialog } from '../../ui/dialog.js';
 import { NumberField, TextField } from '../../ui/field.js';
-import { shownAs } from './figures.js';
+import { shownAs } from './shown-as.js';
 
 /** A job's own figure: it needs a note, which stands wherever the figure matters. */
 export function FigureDialog({

@@ -1,4 +1,4 @@
-import { cubicInches, putPart, RULE_NOTES, type RuleFigure, removePart, ruleFigures } from '@inventario/core';
+import { putPart, RULE_NOTES, type RuleFigure, removePart, ruleFigures } from '@inventario/core';
 import { Pencil, Undo2 } from 'lucide-react';
 import { useState } from 'react';
 import { Bench } from '../../app/bench.js';
@@ -7,6 +7,7 @@ import { useJob } from '../../data/job-context.js';
 import { Button } from '../../ui/button.js';
 import { classes } from '../../ui/classes.js';
 import { FigureDialog } from './figure-dialog.js';
+import { shownAs } from './shown-as.js';
 
 const GROUPS: Record<RuleFigure['group'], string> = {
   fill: 'Box fill',
@@ -109,12 +110,4 @@ function Value({ figure, value }: { figure: RuleFigure; value: number }) {
   const units = useUnits(job.practice);
   const { shown, unit } = shownAs(figure.unit, value, units);
   return `${shown} ${unit}`.trim();
-}
-
-/** A figure as it is read and typed: volumes in the units of the trade, shares as per cent. */
-export function shownAs(unit: RuleFigure['unit'], value: number, units: ReturnType<typeof useUnits>): { shown: number; unit: string } {
-  const round = (number: number) => Math.round(number * 1000) / 1000;
-  if (unit === 'mL' && units === 'inch') return { shown: round(cubicInches(value)), unit: 'in³' };
-  if (unit === 'share') return { shown: round(value * 100), unit: '%' };
-  return { shown: round(value), unit: unit === 'count' ? '' : unit };
 }
