@@ -52,5 +52,7 @@ test('a box that does not close is found, understood and helped; a figure is rea
     await page.goto('/jobs/quillon-point/figures');
     await page.getByRole('button', { name: /^Back to the usual figure/ }).click();
     await expect(page.getByText('This job uses the usual figures throughout.')).toBeVisible();
+    // The journeys after this one count with the usual figures.
+    await expect(page.getByText('All sent')).toBeVisible();
   });
 });
