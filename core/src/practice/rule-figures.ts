@@ -25,7 +25,7 @@ export interface FiguresInUse {
 }
 
 /** Folded conductors fill a space only to this share; up to the next a box closes with ease, up to the last it closes. */
-export const PACKING = { foldedShare: 0.4, comfortable: 0.75, closes: 1 };
+const PACKING = { foldedShare: 0.4, comfortable: 0.75, closes: 1 };
 
 type Rows = Omit<RuleFigure, 'own'>[];
 

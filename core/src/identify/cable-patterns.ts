@@ -1,0 +1,57 @@
+import { colourPrior, patternsOf, SINGLE_WEIGHT } from './priors.js';
+import type { CablePattern, CoreClass, Problem } from './vocabulary.js';
+
+/** What one cable can be, core by core in its own order, with what that weighs by how usual it is and by its colours. */
+export function cablePatterns(problem: Problem, cable: number): CablePattern[] {
+  const { cores, end } = problem.cables[cable] as Problem['cables'][number];
+  const made: CablePattern[] = [];
+  const usual = patternsOf(cores.length, problem.practice);
+  for (const pattern of usual) {
+    // Travelers and switched lines come into question only where something suggests a switch elsewhere.
+    if (!problem.multiLocation && (pattern.far !== undefined || pattern.classes.includes('switched-line'))) continue;
+    for (const classes of orders(pattern.classes)) {
+      const colour = cores.reduce(
+        (product, core, index) =>
+          product *
+          colourPrior(problem.practice, classes[index] as CoreClass, problem.cores[core]?.colour ?? 'unknown', pattern.loop === true),
+        1,
+      );
+      made.push({ classes, far: pattern.far ?? null, weight: (pattern.weight * colour) / orderCount(pattern.classes) });
+    }
+  }
+  if (usual.length === 0) made.push(...singles(problem, cores));
+  if (!end || end.kind === 'box') return made;
+  const fits = (pattern: CablePattern) => (end.kind === 'circuit' ? pattern.classes.includes('line') : pattern.classes.includes('load'));
+  return made.map((pattern) => ({ ...pattern, weight: pattern.weight * (fits(pattern) ? end.weight : 1 - end.weight) }));
+}
+
+/** More conductors than any usual cable has: each for itself, as in conduit. */
+function singles(problem: Problem, cores: readonly number[]): CablePattern[] {
+  let made: CablePattern[] = [{ classes: [], far: null, weight: 1 }];
+  for (const core of cores)
+    made = made.flatMap((pattern) =>
+      (Object.entries(SINGLE_WEIGHT) as [CoreClass, number][])
+        .filter(([name, weight]) => weight > 0 && (problem.multiLocation || name !== 'switched-line'))
+        .map(([name, weight]) => ({
+          classes: [...pattern.classes, name],
+          far: null,
+          weight: pattern.weight * weight * colourPrior(problem.practice, name, problem.cores[core]?.colour ?? 'unknown', false),
+        })),
+    );
+  return made.sort((a, b) => b.weight - a.weight).slice(0, 4000);
+}
+
+/** The distinct orders of a pattern's conductors. */
+function orders(classes: readonly CoreClass[]): CoreClass[][] {
+  if (classes.length === 0) return [[]];
+  const seen = new Set<CoreClass>();
+  return classes.flatMap((first, at) => {
+    if (seen.has(first)) return [];
+    seen.add(first);
+    return orders(classes.toSpliced(at, 1)).map((rest) => [first, ...rest]);
+  });
+}
+
+function orderCount(classes: readonly CoreClass[]): number {
+  return orders(classes).length;
+}
