@@ -27,8 +27,6 @@ export interface ChannelCarry {
   minimum: { watts: number; needed: number; enough: boolean; bypassPartId: string | null; bypassed: boolean } | null;
 }
 
-/** A design margin of the rating, which a channel should keep. */
-const MARGIN = 0.8;
 const MOST_LAMPS = 999;
 
 /** Each channel of a device at a place, with the loads it would feed. Volts of the box's first circuit. */
@@ -37,6 +35,7 @@ export function carryAt(box: Box, position: Position, device: Device, known: Job
   const volts = known.circuits.get(box.circuitIds[0] ?? '')?.volts ?? device.volts[0] ?? 0;
   const selection = known.selections.get(placeKey(box.id, position.index));
   const sides = removedSides(box, position, device, known);
+  const { margin } = figuresInUse(known.job);
   const { fed } = assignChannels(device, loads, selection?.deviceId === device.id ? selection.channels : undefined);
   return fed.map(({ channel, loads: own }) => ({
     boxId: box.id,
@@ -44,20 +43,20 @@ export function carryAt(box: Box, position: Position, device: Device, known: Job
     deviceId: device.id,
     channel: channel.id,
     loads: own,
-    rating: rateChannel(channel, own, volts, sides),
+    rating: rateChannel(channel, own, volts, sides, margin),
     removedSides: sides,
-    most: own.length === 1 && own[0] ? mostLamps(channel, own[0], volts, sides) : null,
+    most: own.length === 1 && own[0] ? mostLamps(channel, own[0], volts, sides, margin) : null,
     minimum: isTwoWire(device) ? minimumOf(channel, own, selection?.with ?? []) : null,
   }));
 }
 
 /** How many such lamps a channel allows: the largest count that its rating does not refuse, and that keeps the margin. */
-function mostLamps(channel: Channel, load: Load, volts: number, sides: number): ChannelCarry['most'] {
+function mostLamps(channel: Channel, load: Load, volts: number, sides: number, margin: number): ChannelCarry['most'] {
   if (load.wattsEach <= 0) return null;
-  const one = rateChannel(channel, [{ ...load, count: 1 }], volts, sides);
+  const one = rateChannel(channel, [{ ...load, count: 1 }], volts, sides, margin);
   if (one.unrated.length > 0 || one.share <= 0) return null;
   const count = (limit: number) => Math.min(MOST_LAMPS, Math.floor(limit / one.share + 1e-9));
-  return { loadId: load.id, allowed: count(one.limit), withinMargin: count(Math.min(one.limit, MARGIN)) };
+  return { loadId: load.id, allowed: count(one.limit), withinMargin: count(Math.min(one.limit, margin)) };
 }
 
 function minimumOf(channel: Channel, loads: readonly Load[], parts: readonly string[]): NonNullable<ChannelCarry['minimum']> {
@@ -110,7 +109,7 @@ export function carryOfCircuit(circuit: Circuit, known: JobLookup): CircuitCarry
     watts: drawn.reduce((sum, entry) => sum + entry.watts, 0),
     amps,
     share,
-    verdict: share > 1 + 1e-9 ? 'over' : share > MARGIN + 1e-9 ? 'margin' : 'ok',
+    verdict: share > 1 + 1e-9 ? 'over' : share > figuresInUse(known.job).margin + 1e-9 ? 'margin' : 'ok',
     unsure: [...unsure.values()].filter((load) => !sure.has(load.id)),
     conductor: weakestConductor(circuit, boxes, figuresInUse(known.job).copperAmps),
   };

@@ -2,7 +2,7 @@ import type { Load } from '../job/schema/job.js';
 import type { LoadKind } from '../job/schema/primitives.js';
 
 /** Power factors where nobody gave one. */
-const POWER_FACTOR: Record<LoadKind, number> = {
+export const POWER_FACTOR: Record<LoadKind, number> = {
   led: 0.7,
   resistive: 1,
   heater: 1,

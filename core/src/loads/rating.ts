@@ -3,8 +3,8 @@ import type { Load } from '../job/schema/job.js';
 import type { LoadKind } from '../job/schema/primitives.js';
 import { demand } from './demand.js';
 
-/** A design margin; for motors on a relay it is the limit. */
-const RATING_MARGIN = 0.8;
+/** A design margin; for motors on a relay it is the limit. A job may set its own. */
+export const RATING_MARGIN = 0.8;
 
 const MOTORS: ReadonlySet<LoadKind> = new Set(['fan-ac', 'fan-dc', 'fan-remote', 'exhaust-fan', 'motor']);
 
@@ -21,7 +21,7 @@ export interface RatingResult {
   verdict: 'ok' | 'margin' | 'over';
   /** Shares of the ratings, added up; 1 is full. */
   share: number;
-  /** What the share may reach: 1, or 0.8 with a motor on a relay. */
+  /** What the share may reach: 1, or the margin with a motor on a relay. */
   limit: number;
   shares: RatingShare[];
   /** Loads of a kind the channel has no rating for. */
@@ -32,7 +32,13 @@ export interface RatingResult {
  * Loads on one channel against its ratings, after `removedSides` fins (0 to 2) have been broken off. Each load counts against the
  * ratings of its kind in the rating's own unit; of several the tightest; the shares of mixed loads add up.
  */
-export function rateChannel(channel: Channel, loads: readonly Load[], volts: number, removedSides: number): RatingResult {
+export function rateChannel(
+  channel: Channel,
+  loads: readonly Load[],
+  volts: number,
+  removedSides: number,
+  margin = RATING_MARGIN,
+): RatingResult {
   const shares: RatingShare[] = [];
   const unrated: Load[] = [];
   for (const load of loads) {
@@ -51,7 +57,7 @@ export function rateChannel(channel: Channel, loads: readonly Load[], volts: num
   }
   const share = shares.reduce((sum, entry) => sum + entry.share, 0);
   const motor = channel.kind === 'relay' && loads.some((load) => MOTORS.has(load.kind));
-  const limit = motor ? RATING_MARGIN : 1;
-  const verdict = share > limit + 1e-9 ? 'over' : share > RATING_MARGIN + 1e-9 ? 'margin' : 'ok';
+  const limit = motor ? margin : 1;
+  const verdict = share > limit + 1e-9 ? 'over' : share > margin + 1e-9 ? 'margin' : 'ok';
   return { verdict, share, limit, shares, unrated };
 }

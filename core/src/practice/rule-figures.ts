@@ -1,17 +1,24 @@
 import type { Job } from '../job/schema/job.js';
-import type { WireSize } from '../job/schema/primitives.js';
-import { CLEARANCE } from './bodies.js';
+import type { PracticeId, WireSize } from '../job/schema/primitives.js';
+import { POWER_FACTOR } from '../loads/demand.js';
+import { RATING_MARGIN } from '../loads/rating.js';
+import { millilitres } from '../units/volume.js';
+import { CLEARANCE, existingBody } from './bodies.js';
 import { CA_DEEP_DEVICE, FILL_FIGURES, type FillFigures, methodOf } from './fill-figures.js';
+import { standardBoxes } from './standard-boxes.js';
 import { COPPER_AMPS, type Gauge, WIRE } from './wire.js';
+import { LOAD_WORDS } from './words.js';
 
 /** A figure that a rule rests on, with where it is from. A job may set one of its own, with a note. */
 export interface RuleFigure {
   id: string;
-  group: 'fill' | 'depth' | 'packing' | 'conductor';
+  group: 'fill' | 'depth' | 'packing' | 'loads' | 'conductor' | 'boxes' | 'bodies';
   name: string;
   unit: 'mL' | 'mm' | 'mL/mm' | 'count' | 'share' | 'A';
   value: number;
   source: string;
+  /** Where it is set instead, for one box, load or device; null: here, for the whole job. */
+  setOn: 'load' | 'enclosure' | 'device' | null;
   own: { value: number; note: string } | null;
 }
 
@@ -22,19 +29,21 @@ export interface FiguresInUse {
   clearance: { terminals: number; leads: number };
   packing: { foldedShare: number; comfortable: number; closes: number };
   copperAmps: Partial<Record<WireSize, number>>;
+  /** Share of a rating that a channel should keep to. */
+  margin: number;
 }
 
 /** Folded conductors fill a space only to this share; up to the next a box closes with ease, up to the last it closes. */
 const PACKING = { foldedShare: 0.4, comfortable: 0.75, closes: 1 };
 
-type Rows = Omit<RuleFigure, 'own'>[];
+type Rows = (Omit<RuleFigure, 'own' | 'setOn'> & Partial<Pick<RuleFigure, 'setOn'>>)[];
 
 const ESTIMATE = 'An estimate of this program, not a code rule';
 
 /** What can be read and replaced, for the practice and edition of a job, in reading order. */
 export function ruleFigures(job: Pick<Job, 'practice' | 'edition' | 'overrides'>): RuleFigure[] {
   const own = new Map((job.overrides ?? []).map(({ figure, value, note }) => [figure, { value, note: note ?? '' }]));
-  return rowsOf(job).map((row) => ({ ...row, own: own.get(row.id) ?? null }));
+  return rowsOf(job).map((row) => ({ setOn: null, ...row, own: own.get(row.id) ?? null }));
 }
 
 function rowsOf(job: Pick<Job, 'practice' | 'edition'>): Rows {
@@ -125,6 +134,24 @@ function rowsOf(job: Pick<Job, 'practice' | 'edition'>): Rows {
       source: ESTIMATE,
     },
   );
+  rows.push({
+    id: 'loads.margin',
+    group: 'loads',
+    name: 'Share of a rating to keep to; the limit of motors on a relay',
+    unit: 'share',
+    value: RATING_MARGIN,
+    source: 'A design margin of this program',
+  });
+  for (const [kind, factor] of Object.entries(POWER_FACTOR))
+    rows.push({
+      id: `loads.power-factor.${kind}`,
+      group: 'loads',
+      name: `Power factor of ${LOAD_WORDS[kind as keyof typeof LOAD_WORDS]}, unless it is known`,
+      unit: 'count',
+      value: factor,
+      source: 'Usual for the kind, an estimate',
+      setOn: 'load',
+    });
   if (job.practice === 'us' || job.practice === 'ca')
     for (const [size, amps] of Object.entries(COPPER_AMPS))
       rows.push({
@@ -135,8 +162,39 @@ function rowsOf(job: Pick<Job, 'practice' | 'edition'>): Rows {
         value: amps,
         source: job.practice === 'us' ? 'NEC 240.4(D)' : 'CE Code, Rule 14-104',
       });
+  for (const box of standardBoxes(job.practice))
+    rows.push({
+      id: `boxes.${box.id}`,
+      group: 'boxes',
+      name: `Volume of ${box.name}`,
+      unit: 'mL',
+      value: millilitres(box) ?? 0,
+      source: BOX_SOURCES[job.practice],
+      setOn: 'enclosure',
+    });
+  for (const existing of BODIES) {
+    const body = existingBody(existing, 1, job.practice);
+    rows.push({
+      id: `bodies.${existing}`,
+      group: 'bodies',
+      name: `Depth of a ${existing.replace('-', ' ')} that nobody measured`,
+      unit: 'mm',
+      value: body.depth,
+      source: ESTIMATE,
+      setOn: 'device',
+    });
+  }
   return rows;
 }
+
+const BODIES = ['single-pole', 'three-way', 'four-way', 'dimmer', 'fan-control', 'timer', 'sensor', 'receptacle'] as const;
+
+const BOX_SOURCES: Record<PracticeId, string> = {
+  us: 'NEC Table 314.16(A)',
+  ca: 'CE Code, Table 23',
+  gb: 'Inside measures, no count stands on them',
+  modular: 'Inside measures, no count stands on them',
+};
 
 const inUse = new WeakMap<object, FiguresInUse>();
 
@@ -174,6 +232,7 @@ function compute(job: Pick<Job, 'practice' | 'edition' | 'overrides'>): FiguresI
       comfortable: value('packing.comfortable', PACKING.comfortable),
       closes: value('packing.closes', PACKING.closes),
     },
+    margin: value('loads.margin', RATING_MARGIN),
     copperAmps: Object.fromEntries(
       Object.entries(COPPER_AMPS).map(([size, amps]) => [size, value(`conductor.amps.${size}`, amps)]),
     ) as FiguresInUse['copperAmps'],

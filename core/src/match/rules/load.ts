@@ -5,6 +5,7 @@ import type { LoadKind, Strategy } from '../../job/schema/primitives.js';
 import { assignChannels } from '../../loads/channels.js';
 import { removedSides } from '../../loads/fins.js';
 import { rateChannel } from '../../loads/rating.js';
+import { figuresInUse } from '../../practice/rule-figures.js';
 import { rounded } from '../../units/volume.js';
 import type { PlaceFacts } from '../place.js';
 import { isTwoWire } from '../terminal-needs.js';
@@ -42,7 +43,7 @@ function channelRules(place: PlaceFacts, device: Device, channel: Channel, loads
   const reasons: Reason[] = [];
   const volts = place.circuits[0]?.volts ?? device.volts[0] ?? 0;
   const sides = removedSides(place.box, place.position, device, place.known);
-  const rating = rateChannel(channel, loads, volts, sides);
+  const rating = rateChannel(channel, loads, volts, sides, figuresInUse(place.known.job).margin);
   const twoWire = isTwoWire(device);
   for (const load of loads) {
     if (rating.unrated.includes(load)) {

@@ -13,7 +13,16 @@ const GROUPS: Record<RuleFigure['group'], string> = {
   fill: 'Box fill',
   depth: 'Depth',
   packing: 'Packing',
+  loads: 'Loads',
   conductor: 'Conductor and breaker',
+  boxes: 'Standard boxes',
+  bodies: 'Devices as found',
+};
+
+const SET_ON: Record<NonNullable<RuleFigure['setOn']>, string> = {
+  load: 'set on the load',
+  enclosure: 'read off the box',
+  device: 'by its data sheet',
 };
 
 /** Where does it come from? Every figure the rules rest on, with its source; a job can set its own, with a note. */
@@ -72,9 +81,13 @@ export function FiguresView() {
                       </strong>
                     )}
                   </p>
-                  <Button kind="quiet" icon={Pencil} iconOnly onClick={() => setChanging(figure)}>
-                    Set our own: {figure.name}
-                  </Button>
+                  {figure.setOn ? (
+                    <span className="w-28 text-sm text-soft">{SET_ON[figure.setOn]}</span>
+                  ) : (
+                    <Button kind="quiet" icon={Pencil} iconOnly onClick={() => setChanging(figure)}>
+                      Set our own: {figure.name}
+                    </Button>
+                  )}
                   {figure.own && (
                     <Button
                       kind="quiet"

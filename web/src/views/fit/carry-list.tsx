@@ -48,9 +48,7 @@ function ChannelLine({ entry }: { entry: ChannelCarry }) {
       )}
       {most && (
         <p className="text-soft">
-          {most.allowed === 0
-            ? 'Not one such lamp is allowed.'
-            : `At most ${most.allowed} of these; ${most.withinMargin} keep a margin of a fifth.`}
+          {most.allowed === 0 ? 'Not one such lamp is allowed.' : `At most ${most.allowed} of these; ${most.withinMargin} keep the margin.`}
         </p>
       )}
       {minimum && !minimum.enough && (
@@ -155,5 +153,5 @@ function Bar({ share, limit }: { share: number; limit: number }) {
 
 /** A word on the marks of the bars above. */
 export function BarLegend({ className }: { className?: string }) {
-  return <p className={classes('text-sm text-soft', className)}>The line is the limit, the dashes a margin of a fifth below it.</p>;
+  return <p className={classes('text-sm text-soft', className)}>The line is the limit, the dashes the margin below it.</p>;
 }

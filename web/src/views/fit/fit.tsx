@@ -11,7 +11,9 @@ import { rowsByTrouble } from './by-trouble.js';
 import { CandidateStepper } from './candidate-stepper.js';
 import { BarLegend, ChannelList, CircuitList, EnergyCost } from './carry-list.js';
 import { FillStack } from './fill-stack.js';
+import { FoundAndPlanned } from './found-and-planned.js';
 import { HouseChart } from './house-chart.js';
+import { OwnFiguresOf } from './own-figures.js';
 import { RemedyList } from './remedy-list.js';
 
 /** Does it close, does it carry? The house by its trouble, and the box in hand with its ways out. */
@@ -88,6 +90,7 @@ function BoxFit({ box, house }: { box: Box; house: House }) {
           )}
         </div>
         <div className="flex flex-col gap-3">
+          <FoundAndPlanned found={reckoning.found} planned={reckoning.planned} units={units} />
           {troubles.length > 0 && (
             <>
               <h3 className="font-bold">Ways out</h3>
@@ -109,6 +112,7 @@ function CarryReckoning({ box }: { box: Box | undefined }) {
         <h2 className="mb-1 font-bold">Breakers, as far as is known</h2>
         <CircuitList />
         <BarLegend className="mt-1" />
+        <OwnFiguresOf groups={['loads', 'conductor']} />
       </section>
       <section>
         <h2 className="mb-1 font-bold">Cost in a year</h2>

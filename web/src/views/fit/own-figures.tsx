@@ -1,4 +1,4 @@
-import type { BoxAssessment } from '@inventario/core';
+import { type BoxAssessment, ruleFigures } from '@inventario/core';
 import { Link } from 'react-router';
 import { paths } from '../../app/paths.js';
 import { useJob } from '../../data/job-context.js';
@@ -19,4 +19,13 @@ export function OwnFigures({ own }: { own: BoxAssessment['own'] }) {
       ))}
     </ul>
   );
+}
+
+/** The job's own figures of a group, for results that carry none of their own. */
+export function OwnFiguresOf({ groups }: { groups: readonly ('loads' | 'conductor')[] }) {
+  const { job } = useJob();
+  const own = ruleFigures(job).flatMap(({ id, name, unit, group, own: set }) =>
+    set && (groups as readonly string[]).includes(group) ? [{ id, name, unit, value: set.value, note: set.note }] : [],
+  );
+  return <OwnFigures own={own} />;
 }
