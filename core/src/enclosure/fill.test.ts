@@ -5,6 +5,7 @@ import { Random } from '../test-support/random.js';
 import { ML_PER_IN3 } from '../units/volume.js';
 import type { BoxContents, ContentConductor } from './contents.js';
 import { fill, printedFill } from './fill.js';
+import { depth, packing } from './space.js';
 
 const conductor = (size: WireSize, more: Partial<ContentConductor> = {}): ContentConductor => ({
   id: 'w',
@@ -219,5 +220,96 @@ test.each([11, 12, 13])('agrees with the plain sum on 400 random boxes, some exa
     expect({ seed, round, used: result.usedMl }).toEqual({ seed, round, used: expect.closeTo(sum, 2) });
     expect(result.verdict).toBe('ok');
     for (const line of result.lines) expect(line.count * line.eachMl).toBeCloseTo(line.ml, 1);
+  }
+});
+
+/** The same for CE Code 12-3034, in mL. */
+function plainFillCa(box: BoxContents): number {
+  const table: Partial<Record<WireSize, number>> = { '14AWG': 24.6, '12AWG': 28.7, '10AWG': 36.9, '8AWG': 45.1, '6AWG': 73.7 };
+  const of = (size: WireSize) => table[size] ?? 24.6;
+  const largest = Math.max(0, ...box.conductors.map((entry) => of(entry.size)));
+  let sum = 0;
+  for (const entry of box.conductors) if (entry.fromOutside && !entry.bare) sum += of(entry.size);
+  if (box.supportFittings > 0) sum += largest;
+  const joining = box.connectors.filter((entry) => entry.kind !== 'terminal-block' && entry.kind !== 'other' && !entry.onlyBare).length;
+  sum += ((joining - (joining % 2)) / 2) * largest;
+  for (const entry of box.straps) {
+    const deep = Math.max(...entry.bodies.map(({ body }) => body.depth));
+    sum += deep > 25.4 ? deep * 3.28 : 2 * largest;
+  }
+  return sum;
+}
+
+test.each([21, 22, 23])('in ca too, on 400 random boxes, each exactly full and then a tenth of a mL short (seed %i)', (seed) => {
+  const random = new Random(seed);
+  const sizes: WireSize[] = ['14AWG', '12AWG', '10AWG', '8AWG', '6AWG'];
+  for (let round = 0; round < 400; round++) {
+    const some = (most: number, make: () => ContentConductor) => Array.from({ length: random.int(0, most) }, make);
+    const box = contents({
+      practice: 'ca',
+      method: 'cec-12-3034',
+      conductors: [
+        ...some(12, () => conductor(random.pick(sizes), { fromOutside: random.chance(0.9), longLoop: random.chance(0.1) })),
+        ...some(6, () => ground(random.pick(sizes), { bare: random.chance(0.7) })),
+      ],
+      internalClamps: random.chance(0.5),
+      supportFittings: random.int(0, 2),
+      straps: Array.from({ length: random.int(0, 4) }, () => strap(random.pick(sizes), 1, random.pick([20, 25, 25.4, 26, 33]))),
+      connectors: Array.from({ length: random.int(0, 7) }, () => ({
+        kind: random.pick(['twist-on', 'lever', 'unknown', 'terminal-block'] as const),
+        ml: 1.6,
+        onlyBare: random.chance(0.2),
+        assembly: 'a',
+        largest: random.pick(sizes),
+      })),
+    });
+    if (box.conductors.length === 0) continue;
+    const sum = plainFillCa(box);
+    const of = (ml: number) => fill({ ...box, capacity: { ml, standing: true } });
+    expect({ seed, round, used: of(sum).usedMl }).toEqual({ seed, round, used: expect.closeTo(sum, 6) });
+    expect(of(sum).verdict).toBe('ok');
+    expect(of(sum - 0.1).verdict).toBe('over');
+  }
+});
+
+test.each([31, 32])('depth and packing agree with a plain sum on 300 random boxes, some that just fit (seed %i)', (seed) => {
+  const random = new Random(seed);
+  const diameters: Partial<Record<WireSize, [number, number]>> = {
+    '14AWG': [2.8, 1.6],
+    '12AWG': [3.3, 2.1],
+    '1.5mm2': [2.9, 1.4],
+    '2.5mm2': [3.5, 1.8],
+  };
+  const sizes = Object.keys(diameters) as WireSize[];
+  for (let round = 0; round < 300; round++) {
+    const box = contents({
+      conductors: Array.from({ length: random.int(0, 9) }, () =>
+        conductor(random.pick(sizes), { bare: random.chance(0.3), length: random.int(60, 250) }),
+      ),
+      leads: Array.from({ length: random.int(0, 5) }, () => ({ size: random.pick(sizes), length: random.int(100, 200) })),
+      straps: Array.from({ length: random.int(0, 3) }, () => strap(undefined, 1, random.int(18, 40))),
+      connectors: Array.from({ length: random.int(0, 4) }, () => ({
+        kind: 'lever' as const,
+        ml: random.pick([1.8, 2.6, 4.2]),
+        onlyBare: false,
+        assembly: 'a',
+        largest: undefined,
+      })),
+    });
+    const wire = (size: WireSize, bare: boolean, length: number) =>
+      (Math.PI * (diameters[size]?.[bare ? 1 : 0] as number) ** 2 * length) / 4 / 1000;
+    let taken = 0;
+    for (const entry of box.conductors) taken += wire(entry.size, entry.bare, entry.length) / 0.4;
+    for (const entry of box.leads) taken += wire(entry.size, false, entry.length) / 0.4;
+    for (const entry of box.connectors) taken += entry.ml;
+    for (const entry of box.straps) taken += (33 * 60 * (entry.bodies[0]?.body.depth ?? 0)) / 1000;
+    if (taken === 0) continue;
+    const packed = (share: number) => packing({ ...box, capacity: { ml: taken / share, standing: true } });
+    expect(packed(0.6).occupancy).toBeCloseTo(0.6, 3);
+    expect([0.75, 0.751, 1, 1.001].map((share) => packed(share).verdict)).toEqual(['comfortable', 'tight', 'tight', 'will-not-close']);
+    const needed = Math.max(0, ...box.straps.map((entry) => (entry.bodies[0]?.body.depth ?? 0) + 6));
+    const inDepth = (availableDepth: number) => depth({ ...box, availableDepth });
+    expect(inDepth(needed)).toMatchObject({ neededMm: needed, verdict: 'fits' });
+    if (needed > 0) expect(inDepth(needed - 0.5).verdict).toBe('too-deep');
   }
 });

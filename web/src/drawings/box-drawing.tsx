@@ -3,6 +3,8 @@ import type { BoxGeometry } from './box-geometry.js';
 
 const MARGIN = 14;
 const GAP = 26;
+/** A body less deep than this, mm, is narrower than its figure. */
+const NARROW = 26;
 
 /** The box's face and, beside it and to the same scale, its section: the wall on the left, the box going into it to the right. */
 export function BoxDrawing({ geometry, units, planned }: { geometry: BoxGeometry; units: UnitSystem; planned: boolean }) {
@@ -89,7 +91,17 @@ export function BoxDrawing({ geometry, units, planned }: { geometry: BoxGeometry
               stroke="currentColor"
               strokeWidth="0.5"
             />
-            <text x={section.body / 2} y={face.height / 2 + 2.5} textAnchor="middle" fontSize="7.5" fontWeight="600" fill="currentColor">
+            {/* In a flat body the figure stands upright, or it would cross its outline. */}
+            <text
+              x={section.body / 2}
+              y={face.height / 2}
+              dy="2.5"
+              textAnchor="middle"
+              fontSize="7.5"
+              fontWeight="600"
+              fill="currentColor"
+              transform={section.body < NARROW ? `rotate(-90 ${section.body / 2} ${face.height / 2})` : undefined}
+            >
               {lengthText(section.body, units)}
             </text>
           </>
