@@ -104,7 +104,8 @@ export class Network {
   }
 
   private forget(): void {
-    this.states = [];
+    // Built in one go as a rule: nothing was asked yet, and nothing has to be let go.
+    if (this.states.length > 0) this.states = [];
     this.voltages = null;
   }
 

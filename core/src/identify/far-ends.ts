@@ -83,5 +83,6 @@ function thirdOf(kind: FarKind, only: (name: CoreClass) => number | null): numbe
 
 /** Hangs loads between two nodes, but for those an arrangement took out. */
 export function hang(network: Network, a: number, b: number, hanging: readonly Hanging[], arrangement: Arrangement): void {
-  for (const load of hanging) if (load.loadId === null || !arrangement.out.has(load.loadId)) network.addElement({ a, b, ...load });
+  for (const { loadId, conducts: pulls, ohms } of hanging)
+    if (loadId === null || !arrangement.out.has(loadId)) network.addElement({ a, b, loadId, conducts: pulls, ohms });
 }

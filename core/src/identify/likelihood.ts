@@ -4,7 +4,7 @@ import { LAMP, missingPrior } from '../practice/instruments.js';
 import { Outcomes, outcomeOf } from './outcomes.js';
 import type { Wiring } from './problem.js';
 import { Scene } from './scene.js';
-import { type Looked, Shape, shapeKey } from './shape.js';
+import { type Looked, Shapes } from './shape.js';
 import { Stage } from './stage.js';
 import {
   type Arrangement,
@@ -32,7 +32,7 @@ const CLEARLY = 1 + 1e-9;
 /** Readings of a problem against explanations; keeps what explanations share. */
 export class Likelihood {
   private readonly outsideLoads = new Map<string, string[]>();
-  private readonly shapes = new Map<string, Shape>();
+  private readonly shapes: Shapes;
   private readonly stage: Stage;
   private readonly outcomes: Outcomes;
 
@@ -43,16 +43,7 @@ export class Likelihood {
   ) {
     this.outcomes = new Outcomes(problem);
     this.stage = new Stage(problem, wiring, tests);
-  }
-
-  private shapeOf(explanation: Explanation): Shape {
-    const key = shapeKey(explanation);
-    let shape = this.shapes.get(key);
-    if (!shape) {
-      shape = new Shape(this.stage, explanation);
-      this.shapes.set(key, shape);
-    }
-    return shape;
+    this.shapes = new Shapes(this.stage);
   }
 
   /** @param least below this likelihood the explanation is given up, its sum being too small to matter */
@@ -60,7 +51,7 @@ export class Likelihood {
     const { tests } = this;
     let likelihood = 0;
     let best: Evaluated['best'] | null = null;
-    const shape = this.shapeOf(explanation);
+    const shape = this.shapes.of(explanation);
     const scene = new Scene(this.stage, shape, explanation);
     const parts = shape.parts(tests);
     for (const outer of this.outerHidden(explanation)) {
@@ -97,7 +88,7 @@ export class Likelihood {
 
   /** The same sum the plain way, every missing lamp, switch and feed enumerated together; for checking {@link evaluate}. */
   inFull(explanation: Explanation): number {
-    const shape = this.shapeOf(explanation);
+    const shape = this.shapes.of(explanation);
     const own = [...shape.loads];
     const every = {
       loads: own,
@@ -246,7 +237,7 @@ export class Likelihood {
 
   /** Chance of each outcome of tests not made yet, under one explanation with its hidden things. */
   predict(explanation: Explanation, tests: readonly Looked[], hidden: Hidden): Readonly<Record<string, number>>[] {
-    const scene = new Scene(this.stage, this.shapeOf(explanation), explanation);
+    const scene = new Scene(this.stage, this.shapes.of(explanation), explanation);
     return tests.map((test) => {
       if (!this.counts(test)) return {};
       const rows: Readonly<Record<string, number>>[] = [];

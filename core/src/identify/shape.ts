@@ -15,10 +15,27 @@ export interface Part {
   outside: string | null;
 }
 
-/** Equal for explanations that differ in circuits and legs only: what can matter to a reading is the same under all of them. */
-export function shapeKey(explanation: Explanation): string {
-  const { classes, far, loadsOfCore, loadsOfCable } = explanation;
-  return `${classes.join()}|${far.join()}|${loadsOfCore.join(';')}|${loadsOfCable.join(';')}`;
+/** Shapes by what they are of. Explanations that differ in circuits and legs only have one: what can matter to a reading is the same. */
+export class Shapes {
+  /** By the array of classes first: explanations of one structure share it, and it need not be read. */
+  private readonly known = new Map<Explanation['classes'], Map<string, Shape>>();
+
+  constructor(private readonly stage: Stage) {}
+
+  of(explanation: Explanation): Shape {
+    let sameClasses = this.known.get(explanation.classes);
+    if (!sameClasses) {
+      sameClasses = new Map();
+      this.known.set(explanation.classes, sameClasses);
+    }
+    const key = `${explanation.far.join()}|${explanation.loadsOfCore.join(';')}|${explanation.loadsOfCable.join(';')}`;
+    let shape = sameClasses.get(key);
+    if (!shape) {
+      shape = new Shape(this.stage, explanation);
+      sameClasses.set(key, shape);
+    }
+    return shape;
+  }
 }
 
 interface Setting {
