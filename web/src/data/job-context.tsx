@@ -1,4 +1,4 @@
-import { changedRecords, type EditPart, type Job, type JobLookup, lookup, type Remedy } from '@inventario/core';
+import { changedRecords, type EditPart, type Job, type JobLookup, lookup, type Remedy, sameJson } from '@inventario/core';
 import { useQueryClient } from '@tanstack/react-query';
 import { type Remote, wrap } from 'comlink';
 import { createContext, type ReactNode, useContext, useEffect, useMemo, useRef, useState, useSyncExternalStore } from 'react';
@@ -218,7 +218,8 @@ function useLatest<Result>(key: unknown, ask: () => Promise<Result>): Result | n
     let stale = false;
     if (asking.current.key !== key) return;
     asking.current.ask().then(
-      (answer) => !stale && setResult(answer),
+      // An answer that says the same is the same: nothing is drawn again for it.
+      (answer) => !stale && setResult((before) => (sameJson(before, answer) ? before : answer)),
       (error: unknown) => console.error('an engine failed', error),
     );
     return () => {
