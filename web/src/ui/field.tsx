@@ -65,6 +65,8 @@ interface NumberProps {
   label: string;
   value: number | undefined;
   onNumber: (value: number) => void;
+  /** Told whether what is typed is a number that is taken; the last one taken stands while it is not. */
+  onTaken?: (taken: boolean) => void;
   unit?: string;
   min?: number;
   max?: number;
@@ -80,7 +82,20 @@ interface NumberProps {
  * A number typed freely; what is no number in the range is said below and not taken. While it is being typed the text stays as
  * typed, so that "2." can become "2.5".
  */
-export function NumberField({ label, value, onNumber, unit, min = 0, max, whole, hint, zeroIsEmpty, boxClass, name }: NumberProps) {
+export function NumberField({
+  label,
+  value,
+  onNumber,
+  onTaken,
+  unit,
+  min = 0,
+  max,
+  whole,
+  hint,
+  zeroIsEmpty,
+  boxClass,
+  name,
+}: NumberProps) {
   const shown = value === undefined || (zeroIsEmpty && value === 0) ? '' : String(value);
   const [draft, setDraft] = useState(shown);
   const typed = useRef<number | undefined>(value);
@@ -94,6 +109,7 @@ export function NumberField({ label, value, onNumber, unit, min = 0, max, whole,
   const problem = problemOf(draft, { min, max, whole });
   const take = (text: string) => {
     setDraft(text);
+    onTaken?.(text.trim() !== '' && problemOf(text, { min, max, whole }) === null);
     if (text.trim() === '') {
       if (zeroIsEmpty) {
         typed.current = 0;
