@@ -15,8 +15,23 @@ export type MatchRule =
   | 'body'
   | 'depth'
   | 'fill'
+  | 'packing'
+  | 'plate'
+  | 'shade'
+  | 'flush'
+  | 'radio'
+  | 'signal'
+  | 'hub'
   | 'platform'
-  | 'bulb-family';
+  | 'router'
+  | 'feel'
+  | 'colour'
+  | 'need'
+  | 'sensor'
+  | 'speeds'
+  | 'socket-rating'
+  | 'bulb-family'
+  | 'battery-only';
 
 export type Outcome = 'block' | 'warn' | 'unproved' | 'note';
 

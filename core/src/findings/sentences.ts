@@ -1,5 +1,5 @@
-import type { LoadKind, PracticeId, Strategy } from '../job/schema/primitives.js';
-import { LOAD_WORDS, STRATEGY_WORDS, WORDS, type Words } from '../practice/words.js';
+import type { LoadKind, PracticeId, Radio, Strategy } from '../job/schema/primitives.js';
+import { LOAD_WORDS, RADIO_WORDS, STRATEGY_WORDS, WORDS, type Words } from '../practice/words.js';
 import { lengthText, type UnitSystem, unitsOf, volumeText } from '../units/present.js';
 import type { FactValue, Reason } from './finding.js';
 
@@ -17,6 +17,12 @@ const plural = (count: FactValue | undefined, one: string) => `${String(count)} 
 const load = (kind: FactValue | undefined) => LOAD_WORDS[kind as LoadKind] ?? String(kind);
 const strategy = (name: FactValue | undefined) => STRATEGY_WORDS[name as Strategy] ?? String(name);
 const lost = (sides: FactValue | undefined) => (sides ? ` with ${plural(sides, 'side')} removed for its neighbour` : '');
+
+const radio = (kind: FactValue | undefined) => RADIO_WORDS[kind as Radio] ?? String(kind);
+const radios = (kinds: FactValue | undefined) => (Array.isArray(kinds) ? kinds.map(radio).join(', ') : radio(kinds));
+const metalLoss = (facts: Facts) => (facts.lost ? `, ${facts.lost} dB of it lost to metal` : '');
+const LEVELS: Record<string, string> = { last: 'its last level', full: 'full', preset: 'a preset level' };
+const level = (value: FactValue | undefined) => LEVELS[String(value)] ?? String(value);
 
 /** Every sentence an engine can say, once, by the code of the finding. */
 const SENTENCES: Record<string, Sentence> = {
@@ -58,6 +64,10 @@ const SENTENCES: Record<string, Sentence> = {
     `With ${strategy(facts.strategy)} it belongs where the ${facts.mainAt === 'line' ? words.roles.line : words.roles.load} is; that is at another place.`,
   'multi-location.travelers': (facts, { words }) =>
     `${strategy(facts.strategy)} wants ${plural(facts.wanted, words.roles.traveler)} here; ${facts.found} found.`,
+  'multi-location.far-travelers': (facts, { words }) =>
+    `${strategy(facts.strategy)} wants ${plural(facts.wanted, words.roles.traveler)} at ${facts.box}; ${facts.found} found.`,
+  'multi-location.no-mechanical': (facts) =>
+    `At ${facts.box}, position ${facts.position}, there is no three-way or four-way switch that could stay.`,
   'multi-location.no-main': () => 'The load is at this place, so the device that feeds it has to be here, and this one does not.',
   'multi-location.partner': (facts) => `No partner suits at ${facts.box}, position ${facts.position} (${facts.because}).`,
   'multi-location.partner-unproved': (facts) => `Its partner at ${facts.box}, position ${facts.position} is not proved (${facts.because}).`,
@@ -78,8 +88,55 @@ const SENTENCES: Record<string, Sentence> = {
   'fill.not-read': (facts, { ml }) => `With it the box holds ${ml(facts.used)}; the volume of the box has not been read.`,
   'fill.no-standing': (facts, { ml }) =>
     `With it the box holds ${ml(facts.used)}; a measured or unmarked box has no standing in the count.`,
+  'packing.will-not-close': (facts) =>
+    `With it bodies, connectors and folded conductors take ${facts.percent} % of the box by the estimate: it will not close.`,
+  'packing.not-read': () => 'Whether the box closes cannot be estimated: its volume has not been read.',
+  'plate.own': (facts) =>
+    `It brings a plate of its own, and ${plural(facts.others, 'other position')} of this box would have none that goes with it.`,
+  'plate.opening': (facts) =>
+    `Its plate opening is ${facts.opening}; position ${facts.position} has ${facts.other}: no one plate serves both.`,
+  'shade.other': (facts) => `Its shade is ${facts.shade}, that of position ${facts.position} is ${facts.other}: side by side it will show.`,
+  'flush.proud': (facts, { mm }) =>
+    `Its face stands ${mm(facts.proud)} proud, that at position ${facts.position} ${mm(facts.other)}: more than ${mm(1)} apart.`,
+  'radio.none': () => 'It has no radio, and this place is to be connected.',
+  'radio.not-wanted': (facts) => `It speaks ${radio(facts.radio)}; the client takes ${radios(facts.wanted)}.`,
+  'radio.no-band': () => 'It joins on 2.4 GHz only, and the router does not offer that band.',
+  'signal.not-read': () => 'It needs Wi-Fi, and the signal at this box has not been read.',
+  'signal.none': (facts) => `No bar of Wi-Fi at this box (${facts.rssi} dBm${metalLoss(facts)}).`,
+  'signal.weak': (facts) =>
+    `${plural(facts.bars, 'bar')} of Wi-Fi at this box (${facts.rssi} dBm${metalLoss(facts)}); two are the least to go ahead with. An extender or repeater near it may settle it.`,
+  'signal.mesh-far': (facts) =>
+    `The nearest hub or repeater in reach is ${facts.metres} m and ${plural(facts.floors, 'floor')} away: plan a mains repeater between.`,
+  'hub.full': (facts) => `${facts.hub} takes ${facts.limit} devices; this would make ${facts.devices}.`,
+  'hub.to-buy': (facts) => `It works through ${facts.hub}, which is still to be bought.`,
+  'router.full': (facts) => `The router takes ${facts.limit} clients; ${facts.now} now and ${facts.planned} planned are more.`,
+  'router.near-limit': (facts) =>
+    `${facts.now} clients now and ${facts.planned} planned come near the ${facts.limit} the router takes: near its limit it starts to drop devices.`,
+  'feel.actuator': (facts) => `It has a ${facts.actuator}; the client likes ${list(facts.wanted)}.`,
+  'feel.audible': () => 'It clicks when it switches; the client wants it silent.',
+  'feel.up-is-on': () => 'Up is not always on with it, as the client wants.',
+  'feel.indicator': (facts) =>
+    facts.wanted === 'none'
+      ? 'It has a light in its face; the client wants none.'
+      : `Its light is ${facts.indicator === 'none' ? 'missing' : 'always on'}; the client wants one that can be dimmed.`,
+  'feel.on-level': (facts) => `It comes on at ${level(facts.onLevel)}; the client wants ${level(facts.wanted)}.`,
+  'feel.microphone': () => 'It has a microphone; the client wants none in the wall.',
+  'colour.other': (facts) => `The client wants ${facts.colour}; it is made in ${list(facts.made)}.`,
+  'need.scenes': () => 'Scenes are asked for here, and it has none.',
+  'need.dim': () => 'Dimming is asked for here, and it does not dim.',
+  'need.dim-nice': () => 'Dimming would be liked here, and it does not dim.',
+  'need.fan-speed': () => 'Fan speeds are asked for here, and it has none.',
+  'need.constant-power': () => 'The bulbs here want constant power, and it would switch it off.',
+  'sensor.missing': (facts) => `A sense for ${list(facts.missing)} is asked for here; it has ${list(facts.senses)}.`,
+  'speeds.fewer': (facts) => `${facts.load} has ${facts.speeds} speeds; it offers ${facts.offers}.`,
+  'socket-rating.under': (facts) => `A socket may draw ${facts.full} A; its channel is rated for ${facts.rated} A.`,
+  'battery-only.local-code': () => 'It is the only wall control here and has no wires: ask whether the local code wants a wired one.',
   'platform.must': (facts) => `The client must have ${facts.platform}; it works with ${list(facts.offers)}.`,
   'platform.nice': (facts) => `The client would like ${facts.platform}; it works with ${list(facts.offers)}.`,
+  'bulb-family.plain-lamps': (facts) => `${facts.load} has plain lamps, and it steers smart bulbs only.`,
+  'bulb-family.unknown': (facts) =>
+    `Of which family the bulbs of ${facts.load} are has not been recorded; it steers ${list(facts.families)}.`,
+  'bulb-family.other': (facts) => `The bulbs of ${facts.load} are ${facts.family}; it steers ${list(facts.families)}.`,
   'bulb-family.not-a-controller': () => 'It is not made to keep bulbs on constant power.',
 };
 

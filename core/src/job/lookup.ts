@@ -1,4 +1,4 @@
-import type { Device } from './schema/catalogue.js';
+import type { Device, Hub } from './schema/catalogue.js';
 import type { Circuit, Group, Job, Load, Room, Selection } from './schema/job.js';
 import type { Box, Label, Position } from './schema/survey.js';
 
@@ -6,6 +6,7 @@ import type { Box, Label, Position } from './schema/survey.js';
 export interface JobLookup {
   job: Job;
   devices: ReadonlyMap<string, Device>;
+  hubs: ReadonlyMap<string, Hub>;
   loads: ReadonlyMap<string, Load>;
   circuits: ReadonlyMap<string, Circuit>;
   rooms: ReadonlyMap<string, Room>;
@@ -25,6 +26,7 @@ export function lookup(job: Job): JobLookup {
   return {
     job,
     devices: byId(job.catalogue.devices),
+    hubs: byId(job.catalogue.hubs),
     loads: byId(job.loads),
     circuits: byId(job.circuits),
     rooms: byId(job.rooms),

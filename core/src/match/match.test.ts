@@ -1,6 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { contentsAsPlanned } from '../enclosure/as-planned.js';
 import { fill } from '../enclosure/fill.js';
+import { packing } from '../enclosure/space.js';
 import { SENTENCE_CODES, sentence } from '../findings/sentences.js';
 import { lookup } from '../job/lookup.js';
 import type { Device } from '../job/schema/catalogue.js';
@@ -9,9 +10,9 @@ import type { Box } from '../job/schema/survey.js';
 import { EXAMPLES, exampleJob } from '../test-support/examples.js';
 import { Random } from '../test-support/random.js';
 import { manyDevices, randomHouse } from '../test-support/random-house.js';
+import { Closing } from './closing.js';
 import { matchJob } from './match.js';
 import { placeFacts } from './place.js';
-import { FillAtPlace } from './rules/space.js';
 
 type Change = (job: Job, box: Box, device: Device) => void;
 
@@ -52,6 +53,17 @@ describe('each rule, by one change to a place where the device fits', () => {
   const retold = (box: Box, from: string, role: Box['labels'][number]['role']) => {
     box.labels = box.labels.map((label) => (label.role === from ? { conductorId: label.conductorId, role } : label));
   };
+  const brief =
+    (more: Job['brief']): Change =>
+    (job) => {
+      job.brief = { ...job.brief, ...more };
+    };
+  const want =
+    (need: NonNullable<Box['positions'][number]['need']>): Change =>
+    (_, box) => {
+      for (const position of box.positions) position.need = { ...position.need, ...need };
+    };
+
   test.each<[string, Change, string, RegExp]>([
     ['practice', (_, __, device) => Object.assign(device, { practices: ['gb'] }), 'block practice.other', /not made for United States/],
     ['voltage', (job) => Object.assign(job.circuits[0] as object, { volts: 277 }), 'block voltage.outside', /277 V/],
@@ -174,6 +186,143 @@ describe('each rule, by one change to a place where the device fits', () => {
       'warn platform.nice',
       /would like Elsewhere/,
     ],
+    ['no radio', (_, __, device) => Object.assign(device, { radio: 'none' }), 'block radio.none', /to be connected/],
+    ['a radio the client does not take', brief({ radios: ['mesh', 'maker'] }), 'block radio.not-wanted', /takes mesh, maker/],
+    [
+      'a router without its band',
+      (job, _, device) => {
+        device.wifiBands = ['2.4'];
+        job.brief = { ...job.brief, wifi: { band24: false } };
+      },
+      'block radio.no-band',
+      /2.4 GHz/,
+    ],
+    [
+      'signal not read',
+      (_, box) => {
+        delete box.signal;
+      },
+      'unproved signal.not-read',
+      /has not been read/,
+    ],
+    [
+      'signal weak',
+      (_, box) => {
+        box.signal = { rssi: -76 };
+      },
+      'unproved signal.weak',
+      /1 bar of Wi-Fi/,
+    ],
+    [
+      'no signal, through a metal plate on a metal box',
+      (_, box) => {
+        box.signal = { rssi: -71 };
+        Object.assign(box.enclosure, { material: 'metal', plate: 'metal' });
+      },
+      'block signal.none',
+      /10 dB of it lost to metal/,
+    ],
+    [
+      'a hub to buy',
+      (job, _, device) => {
+        job.catalogue.hubs.push({ id: 'h1', name: 'Post', price: 5000, radio: 'wifi', platforms: [], deviceLimit: 1, wired: true });
+        device.hubId = 'h1';
+      },
+      'note hub.to-buy',
+      /still to be bought/,
+    ],
+    [
+      'a hub that is full',
+      (job, _, device) => {
+        job.catalogue.hubs.push({ id: 'h1', name: 'Post', price: 5000, radio: 'wifi', platforms: [], deviceLimit: 0, wired: true });
+        device.hubId = 'h1';
+      },
+      'block hub.full',
+      /takes 0 devices; this would make 1/,
+    ],
+    ['a router that is full', brief({ wifi: { clientsNow: 20, clientLimit: 20 } }), 'block router.full', /20 now and 1 planned/],
+    ['a router near its limit', brief({ wifi: { clientsNow: 16, clientLimit: 20 } }), 'warn router.near-limit', /near the 20/],
+    ['an actuator the client does not like', brief({ feel: { actuators: ['dial'] } }), 'warn feel.actuator', /likes dial/],
+    [
+      'a click',
+      (job, _, device) => {
+        device.audible = true;
+        job.brief = { ...job.brief, feel: { silent: true } };
+      },
+      'warn feel.audible',
+      /silent/,
+    ],
+    [
+      'up is not always on',
+      (job, _, device) => {
+        device.upIsOn = false;
+        job.brief = { ...job.brief, feel: { upIsOn: true } };
+      },
+      'warn feel.up-is-on',
+      /Up is not/,
+    ],
+    ['a light in its face', brief({ feel: { indicator: 'none' } }), 'warn feel.indicator', /wants none/],
+    [
+      'comes on full',
+      (job, _, device) => {
+        device.onLevel = 'full';
+        job.brief = { ...job.brief, feel: { onLevel: 'last' } };
+      },
+      'warn feel.on-level',
+      /comes on at full; the client wants its last level/,
+    ],
+    [
+      'a microphone',
+      (job, _, device) => {
+        device.microphone = true;
+        job.brief = { ...job.brief, feel: { microphone: false } };
+      },
+      'warn feel.microphone',
+      /none in the wall/,
+    ],
+    ['another colour', brief({ colour: 'brass' }), 'warn colour.other', /wants brass/],
+    ['dimming it cannot do', want({ dim: 'must' }), 'block need.dim', /does not dim/],
+    ['dimming that would be liked', want({ dim: 'nice' }), 'warn need.dim-nice', /would be liked/],
+    ['fan speeds', want({ fanSpeed: true }), 'block need.fan-speed', /Fan speeds/],
+    ['scenes', want({ scenes: true }), 'block need.scenes', /Scenes/],
+    ['constant power', want({ constantPower: true }), 'block need.constant-power', /constant power/],
+    ['a sense it has not', want({ senses: ['motion'] }), 'block sensor.missing', /motion/],
+    [
+      'fewer speeds than the fan has',
+      (job, _, device) => {
+        Object.assign(job.loads[0] as object, { kind: 'fan-ac', speeds: 4 });
+        device.channels = [{ id: 1, kind: 'fan-speed', speeds: 3, ratings: [{ kinds: ['fan-ac'], limit: [3], unit: 'A' }] }];
+      },
+      'warn speeds.fewer',
+      /has 4 speeds; it offers 3/,
+    ],
+    [
+      'a socket on a channel under its rating',
+      (job, _, device) => {
+        Object.assign(job.loads[0] as object, { kind: 'receptacle', count: 1, wattsEach: 100 });
+        for (const channel of device.channels) channel.ratings = [{ kinds: ['receptacle'], limit: [10], unit: 'A' }];
+      },
+      'block socket-rating.under',
+      /may draw 20 A; its channel is rated for 10 A/,
+    ],
+    [
+      'folded conductors that do not go in',
+      (_, __, device) => {
+        device.body = { width: 60, height: 100, depth: 50 };
+      },
+      'warn packing.will-not-close',
+      /will not close/,
+    ],
+    [
+      'battery and no wires',
+      (_, __, device) => {
+        device.power = 'battery';
+        device.terminals = [];
+        device.needs = { neutral: false, ground: 'none' };
+      },
+      'warn battery-only.local-code',
+      /local code/,
+    ],
   ])('%s', (_, change, said, text) => {
     const result = pantry(change);
     expect(result.said).toContain(said);
@@ -269,7 +418,7 @@ test.each([71, 72, 73])('the quick count of a device in a box comes to the same 
   const known = lookup(house);
   for (const box of house.boxes) {
     const position = box.positions[0] as Box['positions'][number];
-    const at = new FillAtPlace(placeFacts(box, position, known));
+    const at = new Closing(placeFacts(box, position, known));
     for (const device of house.catalogue.devices) {
       const plain = fill(contentsAsPlanned(box, [{ position, device, selection: { strategy: 'single' } }], known));
       expect({ seed, box: box.id, device: device.id, lines: at.fillWith(device, true).lines }).toEqual({
@@ -280,6 +429,121 @@ test.each([71, 72, 73])('the quick count of a device in a box comes to the same 
       });
     }
   }
+});
+
+describe('a device beside another on one plate', () => {
+  const neighbours = (device: Partial<Device>, other: Partial<Device>) => {
+    const job = exampleJob('shed');
+    const [bench, yard] = ['pw-15', 'ha-1000'].map((id) => job.catalogue.devices.find((entry) => entry.id === id) as Device);
+    Object.assign(bench as Device, device);
+    Object.assign(yard as Device, other);
+    const candidate = matchJob(job)[0]?.devices.find((entry) => entry.deviceId === 'pw-15' && entry.strategy === 'single');
+    return candidate?.reasons.map((reason) => `${reason.outcome} ${reason.code}`);
+  };
+
+  test.each<[string, Partial<Device>, Partial<Device>, string[]]>([
+    ['nothing set apart', { opening: 'tall', shade: 'snow', faceProud: 2 }, { opening: 'tall', shade: 'snow', faceProud: 3 }, []],
+    ['another opening', { opening: 'tall' }, { opening: 'round' }, ['block plate.opening']],
+    ['a plate of its own', { ownPlate: true }, {}, ['block plate.own']],
+    ['another shade', { shade: 'snow' }, { shade: 'cream' }, ['warn shade.other']],
+    ['not flush', { faceProud: 2 }, { faceProud: 3.5 }, ['warn flush.proud']],
+  ])('%s', (_, device, other, said) => {
+    expect(neighbours(device, other)).toEqual(said);
+  });
+});
+
+describe('bulbs on constant power', () => {
+  const controller = (load: Partial<Job['loads'][number]>) => {
+    const job = exampleJob('pantry');
+    const device = job.catalogue.devices[0] as Device;
+    Object.assign(job.loads[0] as object, { kind: 'smart-bulb', ...load });
+    (job.boxes[0] as Box).positions[0] = {
+      ...(job.boxes[0] as Box).positions[0],
+      need: { smart: true, constantPower: true, dim: 'must' },
+    } as Box['positions'][number];
+    job.catalogue.devices.push({
+      ...device,
+      id: 'rover',
+      mount: 'surface',
+      power: 'battery',
+      terminals: [],
+      channels: [],
+      needs: { neutral: false, ground: 'none' },
+      bulbController: true,
+      bulbFamilies: ['amberline'],
+    });
+    const candidate = matchJob(job)[0]?.devices.find((entry) => entry.deviceId === 'rover' && entry.strategy === 'bulb-controller');
+    return candidate?.reasons.filter((reason) => reason.rule !== 'line-load').map((reason) => `${reason.outcome} ${reason.code}`);
+  };
+
+  test('a controller of their family meets the need for constant power and for dimming', () => {
+    expect(controller({ bulbFamily: 'amberline' })).toEqual(['warn battery-only.local-code']);
+  });
+  test('another family, a family nobody recorded, plain lamps', () => {
+    expect(controller({ bulbFamily: 'other' })).toContain('block bulb-family.other');
+    expect(controller({})).toContain('unproved bulb-family.unknown');
+    expect(controller({ kind: 'led' })).toContain('block bulb-family.plain-lamps');
+  });
+});
+
+test('a mesh device far from its hub is warned of, until a repeater stands between', () => {
+  const job = exampleJob('shed');
+  const device = job.catalogue.devices.find((entry) => entry.id === 'ha-1000') as Device;
+  device.repeater = true;
+  job.selections = [];
+  job.rooms.push({ id: 'far', name: 'Far', floor: 0, order: 9, plan: { x: 20, y: 0 } });
+  const [room] = job.rooms;
+  if (room) room.plan = { x: 10, y: 0 };
+  job.rooms.push({ id: 'cellar', name: 'Cellar', floor: 0, order: 8, plan: { x: 0, y: 0 } });
+  job.brief = { ...job.brief, hubRooms: { [device.hubId as string]: 'cellar' } };
+  const box = structuredClone(job.boxes[0] as Box);
+  const far = JSON.parse(JSON.stringify({ ...box, id: 'far-box', roomId: 'far' })) as Box;
+  job.boxes.push(far);
+  const codes = () =>
+    matchJob(job)
+      .find((place) => place.boxId === 'far-box')
+      ?.devices.find((entry) => entry.deviceId === 'ha-1000' && entry.strategy === 'single')
+      ?.reasons.map((reason) => reason.code);
+  expect(codes()).toContain('signal.mesh-far');
+  job.selections = [{ boxId: box.id, position: 2, deviceId: 'ha-1000', strategy: 'single' }];
+  expect(codes()).not.toContain('signal.mesh-far');
+});
+
+test.each([81, 82, 83])('where the quick bound says a box closes, the whole estimate says so too (seed %i)', (seed) => {
+  const random = new Random(seed);
+  const shapes = EXAMPLES.flatMap((name) => exampleJob(name).catalogue.devices);
+  const house = randomHouse(random, 40, {
+    devices: manyDevices(random, shapes, 30),
+    hubs: [],
+    parts: [],
+    connectors: [],
+    enclosures: [],
+    platforms: [],
+  });
+  const known = lookup(house);
+  let tight = 0;
+  for (const box of house.boxes) {
+    box.enclosure.capacity = { from: 'marked', in3: random.pick([5, 7, 9, 12, 18]) };
+    const at = new Closing(placeFacts(box, box.positions[0] as Box['positions'][number], known));
+    for (const device of house.catalogue.devices) {
+      const plain = packing(
+        contentsAsPlanned(
+          box,
+          [{ position: box.positions[0] as Box['positions'][number], device, selection: { strategy: 'single' } }],
+          known,
+        ),
+      );
+      expect({ seed, box: box.id, device: device.id, packing: at.packingWith(device) }).toEqual({
+        seed,
+        box: box.id,
+        device: device.id,
+        packing: plain,
+      });
+      expect(at.packingRule(device).length > 0).toBe(plain.verdict === 'will-not-close');
+      if (plain.verdict === 'will-not-close') tight += 1;
+    }
+  }
+  expect(tight).toBeGreaterThan(20);
 });
 
 test('every finding the engine makes on the examples and on random houses has its sentence in every practice', () => {

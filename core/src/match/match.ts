@@ -4,12 +4,15 @@ import type { Device } from '../job/schema/catalogue.js';
 import type { Job } from '../job/schema/job.js';
 import type { Strategy } from '../job/schema/primitives.js';
 import type { Box, Position } from '../job/schema/survey.js';
+import { Closing } from './closing.js';
 import { withFreedTravelers } from './freed-travelers.js';
-import { type GroupPart, groupPart, travelerRule, WITHOUT_PARTNER_DEVICE } from './multi-location.js';
+import { type GroupPart, groupPart, travelerRule, withoutDevice } from './multi-location.js';
 import { type PlaceFacts, placeFacts } from './place.js';
-import { platformRule } from './rules/client.js';
+import { batteryOnlyRule, colourRule, feelRule, needRule, platformRule, sensorRule } from './rules/client.js';
 import { loadRules } from './rules/load.js';
-import { bodyRule, depthRule, FillAtPlace, gangsRule } from './rules/space.js';
+import { hubRule, type NetworkElsewhere, networkElsewhere, radioRule, routerRule, signalRule } from './rules/network.js';
+import { flushRule, plateNeighbours, plateRule, shadeRule } from './rules/plate.js';
+import { bodyRule, depthRule, gangsRule } from './rules/space.js';
 import { groundRule, lineLoadRule, neutralRule, practiceRule, voltageRule } from './rules/supply.js';
 import { type TerminalNeeds, terminalNeeds } from './terminal-needs.js';
 
@@ -55,13 +58,21 @@ export function matchPlace(box: Box, position: Position, known: JobLookup): Cand
   return candidates;
 }
 
-/** Judges devices at one place; keeps what many of them share. */
-class PlaceJudge {
-  private readonly fill: FillAtPlace;
+/**
+ * Judges devices at one place; keeps what many of them share. `by-itself` leaves out what depends on the devices beside it and on
+ * those of the rest of the house: whoever decides for several places together asks that of them all.
+ */
+export class PlaceJudge {
+  private readonly closing: Closing;
   private others: { place: PlaceFacts; judge: PlaceJudge }[] | undefined;
+  private elsewhere: NetworkElsewhere | undefined;
+  private neighbours: ReturnType<typeof plateNeighbours> | undefined;
 
-  constructor(readonly place: PlaceFacts) {
-    this.fill = new FillAtPlace(place);
+  constructor(
+    readonly place: PlaceFacts,
+    private readonly scope: 'in-place' | 'by-itself' = 'in-place',
+  ) {
+    this.closing = new Closing(place);
   }
 
   candidate(device: Device, strategy: Strategy): Candidate {
@@ -72,7 +83,8 @@ class PlaceJudge {
     const otherWay = strategyReasons(device, strategy);
     if (otherWay) return { deviceId: device.id, strategy, verdict: 'no', with: NO_PARTS, partners: NO_PARTNERS, reasons: otherWay };
     const parts: string[] = [];
-    const reasons = this.rules(this.place, device, strategy, terminalNeeds(device), parts);
+    const reasons = this.rules(this.place, device, strategy, alonesNeeds(device, strategy), parts);
+    this.ofTheHouse([device], reasons);
     return { deviceId: device.id, strategy, verdict: verdictOf(reasons, parts), with: parts, partners: NO_PARTNERS, reasons };
   }
 
@@ -80,17 +92,22 @@ class PlaceJudge {
     const answer = groupPart(device, strategy, this.place);
     if ('block' in answer)
       return { deviceId: device.id, strategy, verdict: 'no', with: NO_PARTS, partners: NO_PARTNERS, reasons: [answer.block] };
+    const { part } = answer;
     const parts: string[] = [];
-    const reasons = this.asPart(device, strategy, answer.part, parts);
+    const reasons = this.asPart(device, strategy, part, parts);
     const partners: { boxId: string; position: number; deviceId: string | null }[] = [];
-    const mainPlace = answer.part.role === 'partner' && !WITHOUT_PARTNER_DEVICE.has(strategy) ? this.mainElsewhere() : undefined;
-    if (answer.part.role === 'partner' && !WITHOUT_PARTNER_DEVICE.has(strategy) && !mainPlace)
+    const devices = [device];
+    const mainPlace = part.role === 'partner' ? this.mainElsewhere() : undefined;
+    if (part.role === 'partner' && !mainPlace)
       reasons.push({ rule: 'multi-location', outcome: 'block', code: 'multi-location.no-main', facts: { strategy } });
     for (const other of this.otherPlaces()) {
-      const { boxId, position, deviceId, reason } = partnerAt(other, device, strategy, answer.part, other === mainPlace);
+      const { boxId, position, deviceId, reason } = partnerAt(other, device, strategy, part, other === mainPlace);
       partners.push({ boxId, position, deviceId });
+      const partner = this.place.known.devices.get(deviceId ?? '');
+      if (partner) devices.push(partner);
       if (reason) reasons.push(reason);
     }
+    this.ofTheHouse(devices, reasons);
     return { deviceId: device.id, strategy, verdict: verdictOf(reasons, parts), with: parts, partners, reasons };
   }
 
@@ -117,6 +134,7 @@ class PlaceJudge {
   ): Reason[] {
     const inBox = device.mount === 'box';
     const main = role === 'main';
+    const beside = this.scope === 'in-place';
     const reasons: Reason[] = [];
     const ask = (found: readonly Reason[]) => {
       for (const reason of found) reasons.push(reason);
@@ -126,24 +144,51 @@ class PlaceJudge {
     ask(neutralRule(place, device, needs));
     ask(groundRule(place, device));
     ask(lineLoadRule(place, device, needs));
-    if (main) ask(loadRules(place, device, strategy, parts));
+    if (main) ask(loadRules(place, device, strategy, parts, beside ? undefined : 0));
     if (inBox) {
-      ask(gangsRule(place, device));
+      if (beside) ask(gangsRule(place, device));
       ask(bodyRule(place, device));
       ask(depthRule(place, device));
     }
-    ask(this.fill.rule(device));
-    if (main || device.radio !== 'none') ask(platformRule(place, device));
+    if (beside) {
+      ask(this.closing.fillRule(device));
+      ask(this.closing.packingRule(device));
+      if (inBox) {
+        this.neighbours ??= plateNeighbours(place);
+        ask(plateRule(device, this.neighbours, place.box));
+        ask(shadeRule(device, this.neighbours));
+        ask(flushRule(device, this.neighbours));
+      }
+    }
+    // A partner without a radio speaks through its main device.
+    if (place.need.connected !== false && (main || device.radio !== 'none')) {
+      ask(radioRule(place, device));
+      ask(signalRule(place, device));
+      ask(platformRule(place, device));
+    }
+    ask(feelRule(place, device));
+    ask(colourRule(place, device));
+    ask(needRule(place, device, strategy, main));
+    ask(sensorRule(place, device));
+    ask(batteryOnlyRule(device));
     return reasons;
   }
 
+  /** What the house as a whole has to bear: hubs and the router, with the devices that would come together. */
+  private ofTheHouse(devices: readonly Device[], reasons: Reason[]): void {
+    const { known, need } = this.place;
+    if (this.scope === 'by-itself' || need.connected === false) return;
+    this.elsewhere ??= networkElsewhere(this.place);
+    reasons.push(...hubRule(known, devices, this.elsewhere), ...routerRule(known, devices, this.elsewhere));
+  }
+
   /** The place of the group, other than this one, whose device feeds the load. */
-  private mainElsewhere() {
+  mainElsewhere(): { place: PlaceFacts; judge: PlaceJudge } | undefined {
     const others = this.otherPlaces();
     return others.find((other) => other.place.load === 'present') ?? others.find((other) => other.place.load === 'unknown');
   }
 
-  private otherPlaces(): { place: PlaceFacts; judge: PlaceJudge }[] {
+  otherPlaces(): { place: PlaceFacts; judge: PlaceJudge }[] {
     if (!this.others) {
       const { group, known, box, position } = this.place;
       this.others = (group?.places ?? []).flatMap((place) => {
@@ -152,11 +197,17 @@ class PlaceJudge {
         const at = other?.positions.find((candidate) => candidate.index === place.position);
         if (!other || !at) return [];
         const facts = placeFacts(other, at, known);
-        return [{ place: facts, judge: new PlaceJudge(facts) }];
+        return [{ place: facts, judge: new PlaceJudge(facts, this.scope) }];
       });
     }
     return this.others;
   }
+}
+
+/** A wireless controller of bulbs needs their line and load to be joined in the box, and so both to be known. */
+function alonesNeeds(device: Device, strategy: Strategy): TerminalNeeds {
+  const joins = strategy === 'bulb-controller' && device.bulbController && device.terminals.length === 0;
+  return joins ? { line: true, load: true, neutral: false, travelers: 0 } : terminalNeeds(device);
 }
 
 const NO_PARTS: readonly string[] = [];
@@ -191,24 +242,22 @@ function partnerAt(
   part: GroupPart,
   wantsMain: boolean,
 ): { boxId: string; position: number; deviceId: string | null; reason?: Reason } {
-  const { box, position, known } = other.place;
+  const { box, position } = other.place;
   const where = { boxId: box.id, position: position.index };
-  if (WITHOUT_PARTNER_DEVICE.has(strategy)) return { ...where, deviceId: null };
-  const candidates = (part.entry.partnerIds ?? []).flatMap((id) => known.devices.get(id) ?? []);
-  // A partner device asks for a main device where the load is and for further partners elsewhere.
+  const without = wantsMain ? undefined : withoutDevice(strategy, part.entry, other.place);
+  if (without) return { ...where, deviceId: null, ...(without.reason ? { reason: without.reason } : {}) };
   let worst: Reason | undefined;
   let unproved: { deviceId: string; reason: Reason } | undefined;
-  for (const candidate of part.role === 'partner' && !wantsMain ? [device, ...candidates] : candidates) {
-    const answer = groupPart(candidate, strategy, other.place);
-    if ('block' in answer) {
-      worst ??= answer.block;
+  const candidates = partnerDevices(device, strategy, part, wantsMain, other.place.known);
+  for (const candidate of candidates) {
+    const judged = judgePartner(other, candidate, strategy, wantsMain);
+    if ('block' in judged) {
+      worst ??= judged.block;
       continue;
     }
-    const role: GroupPart = { role: wantsMain ? 'main' : 'partner', entry: answer.part.entry };
-    const reasons = other.judge.asPart(candidate, strategy, role, []);
-    const verdict = verdictOf(reasons, []);
+    const verdict = verdictOf(judged.reasons, []);
     if (verdict === 'fits') return { ...where, deviceId: candidate.id };
-    const telling = reasons.find((reason) => reason.outcome === (verdict === 'no' ? 'block' : 'unproved'));
+    const telling = judged.reasons.find((reason) => reason.outcome === (verdict === 'no' ? 'block' : 'unproved'));
     if (verdict === 'unproved' && telling) unproved ??= { deviceId: candidate.id, reason: telling };
     else worst ??= telling;
   }
@@ -229,4 +278,35 @@ function partnerAt(
     deviceId: candidates[0]?.id ?? null,
     reason: { rule: 'multi-location', outcome: 'block', code: 'multi-location.partner', facts },
   };
+}
+
+/** A device in its part at another place of the group. `parts` takes what the main device would need there. */
+export function judgePartner(
+  other: { place: PlaceFacts; judge: PlaceJudge },
+  candidate: Device,
+  strategy: Strategy,
+  asMain: boolean,
+  parts: string[] = [],
+): { block: Reason } | { reasons: readonly Reason[] } {
+  const answer = groupPart(candidate, strategy, other.place);
+  if ('block' in answer) return answer;
+  return { reasons: other.judge.asPart(candidate, strategy, { role: asMain ? 'main' : 'partner', entry: answer.part.entry }, parts) };
+}
+
+/** Devices that may stand at another place of the group, in the order of the record: a partner asks for a main device where the load is. */
+export function partnerDevices(device: Device, strategy: Strategy, part: GroupPart, wantsMain: boolean, known: JobLookup): Device[] {
+  const listed = (part.entry.partnerIds ?? []).flatMap((id) => known.devices.get(id) ?? []);
+  if (wantsMain) {
+    const naming = known.job.catalogue.devices.filter((other) =>
+      other.multiLocation?.some((entry) => entry.strategy === strategy && entry.partnerIds?.includes(device.id)),
+    );
+    const alike = strategy === 'both-ends' || strategy === 'linked' ? [device] : [];
+    return [...new Set([...listed, ...naming, ...alike])].filter(feedsLoad);
+  }
+  if (part.role === 'partner') return [device, ...listed.filter((other) => !feedsLoad(other))];
+  return listed.length > 0 ? listed : [device];
+}
+
+function feedsLoad(device: Device): boolean {
+  return device.terminals.some((terminal) => terminal.role === 'load');
 }

@@ -1,4 +1,4 @@
-import type { Colour, LoadKind, PracticeId, Role, Strategy } from '../job/schema/primitives.js';
+import type { Colour, LoadKind, PracticeId, Radio, Role, Strategy } from '../job/schema/primitives.js';
 import type { ExistingDevice } from '../job/schema/survey.js';
 
 /** The trade's words where they differ by practice; everything a sentence needs is looked up here. */
@@ -101,6 +101,15 @@ export const STRATEGY_WORDS: Record<Strategy, string> = {
   'bulb-controller': 'bulbs on constant power',
   module: 'a module at the fitting',
   linked: 'linked by the hub',
+};
+
+export const RADIO_WORDS: Record<Radio, string> = {
+  wifi: 'Wi-Fi',
+  mesh: 'mesh',
+  subghz: 'sub-GHz',
+  maker: 'maker’s own radio',
+  ble: 'Bluetooth LE',
+  none: 'no radio',
 };
 
 export const COLOUR_WORDS: Record<Colour, string> = {

@@ -154,6 +154,8 @@ export const Brief = open({
     upIsOn: z.boolean().optional(),
     indicator: z.enum(['any', 'dimmable', 'none']).optional(),
     onLevel: z.enum(['last', 'full', 'preset']).optional(),
+    /** false: no microphone in the wall. */
+    microphone: z.boolean().optional(),
   }).optional(),
   colour: Name.optional(),
   connectors: z.array(ConnectorKind).optional(),

@@ -1,7 +1,7 @@
 import { NO_REASONS, type Reason } from '../../findings/finding.js';
 import type { Channel, Device } from '../../job/schema/catalogue.js';
 import type { Load } from '../../job/schema/job.js';
-import type { LoadKind, Strategy } from '../../job/schema/primitives.js';
+import type { LoadKind, PracticeId, Strategy } from '../../job/schema/primitives.js';
 import { assignChannels } from '../../loads/channels.js';
 import { removedSides } from '../../loads/fins.js';
 import { rateChannel } from '../../loads/rating.js';
@@ -13,10 +13,14 @@ import { isTwoWire } from '../terminal-needs.js';
 /** What a device fed through its lamps may feed. */
 const TWO_WIRE_KINDS: ReadonlySet<LoadKind> = new Set(['led', 'resistive', 'fluorescent', 'magnetic', 'electronic']);
 
-/** Rules about what the device feeds: kind, channels, rating, minimum load, dimmable. Adds a bypass part to `parts` where one helps. */
-export function loadRules(place: PlaceFacts, device: Device, strategy: Strategy, parts: string[]): readonly Reason[] {
+/**
+ * Rules about what the device feeds: kind, channels, rating, minimum load, dimmable. Adds a bypass part to `parts` where one helps.
+ * @param sides fins taken off for neighbours; undefined: by what is, or will be, beside it
+ */
+export function loadRules(place: PlaceFacts, device: Device, strategy: Strategy, parts: string[], sides?: number): readonly Reason[] {
+  if (strategy === 'bulb-controller' && device.bulbController) return bulbFamily(place, device);
   if (device.channels.length === 0) {
-    // A controller of bulbs on constant power switches no wire; anything else alone at a place has to.
+    // A control that switches no wire has to have something that does it elsewhere in its group.
     const idle = strategy === 'single' && place.loads.length > 0;
     return idle
       ? [{ rule: 'channels', outcome: 'block', code: 'channels.none', facts: { loads: place.loads.map((load) => load.name) } }]
@@ -35,14 +39,21 @@ export function loadRules(place: PlaceFacts, device: Device, strategy: Strategy,
   if (fed.length > 1 && place.loadNet?.includes('+')) {
     reasons.push({ rule: 'channels', outcome: 'block', code: 'channels.one-wire', facts: { loads: place.loads.map((load) => load.name) } });
   }
-  for (const { channel, loads } of fed) reasons.push(...channelRules(place, device, channel, loads, parts));
+  for (const { channel, loads } of fed) reasons.push(...channelRules(place, device, channel, loads, parts, sides));
   return reasons;
 }
 
-function channelRules(place: PlaceFacts, device: Device, channel: Channel, loads: readonly Load[], parts: string[]): readonly Reason[] {
+function channelRules(
+  place: PlaceFacts,
+  device: Device,
+  channel: Channel,
+  loads: readonly Load[],
+  parts: string[],
+  takenOff: number | undefined,
+): readonly Reason[] {
   const reasons: Reason[] = [];
   const volts = place.circuits[0]?.volts ?? device.volts[0] ?? 0;
-  const sides = removedSides(place.box, place.position, device, place.known);
+  const sides = takenOff ?? removedSides(place.box, place.position, device, place.known);
   const rating = rateChannel(channel, loads, volts, sides, figuresInUse(place.known.job).margin);
   const twoWire = isTwoWire(device);
   for (const load of loads) {
@@ -57,6 +68,8 @@ function channelRules(place: PlaceFacts, device: Device, channel: Channel, loads
       reasons.push({ rule: 'load-kind', outcome: 'block', code: 'load-kind.two-wire', facts: { load: load.name, kind: load.kind } });
     }
     if (channel.kind === 'dimmer') reasons.push(...dimmable(load));
+    if (channel.kind === 'fan-speed') reasons.push(...speeds(load, channel));
+    if (load.kind === 'receptacle') reasons.push(...socketRating(place, channel, volts));
   }
   if (rating.verdict !== 'ok') {
     const first = rating.shares[0];
@@ -102,4 +115,40 @@ function minimumLoad(place: PlaceFacts, channel: Channel, loads: readonly Load[]
     return [{ rule: 'minimum-load', outcome: 'note', code: 'minimum-load.bypass', facts: { ...facts, part: part?.name ?? bypassPartId } }];
   }
   return NO_REASONS;
+}
+
+function speeds(load: Load, channel: Channel): readonly Reason[] {
+  if (load.speeds === undefined || channel.speeds === undefined || channel.speeds >= load.speeds) return NO_REASONS;
+  const facts = { load: load.name, speeds: load.speeds, offers: channel.speeds };
+  return [{ rule: 'speeds', outcome: 'warn', code: 'speeds.fewer', facts }];
+}
+
+/** What may be drawn from one socket, A, where the practice says it; elsewhere a socket may be asked for all its circuit gives. */
+const SOCKET_AMPS: Partial<Record<PracticeId, number>> = { gb: 13 };
+
+/** A socket goes only on a channel of its full rating: nobody knows what will be plugged in. */
+function socketRating(place: PlaceFacts, channel: Channel, volts: number): readonly Reason[] {
+  const amps = channel.ratings
+    .filter((rating) => rating.kinds.includes('receptacle'))
+    .map(({ limit, unit }) => (unit === 'A' ? (limit[0] ?? 0) : volts > 0 ? (limit[0] ?? 0) / volts : 0));
+  if (amps.length === 0) return NO_REASONS;
+  const rated = Math.min(...amps);
+  const full = SOCKET_AMPS[place.known.job.practice] ?? Math.max(0, ...place.circuits.map((circuit) => circuit.amps));
+  if (full > 0 && rated + 1e-9 < full)
+    return [{ rule: 'socket-rating', outcome: 'block', code: 'socket-rating.under', facts: { rated: rounded(rated, 1), full } }];
+  return NO_REASONS;
+}
+
+/** A controller steers bulbs of its own family, kept on constant power: line joined to load in the box. */
+function bulbFamily(place: PlaceFacts, device: Device): readonly Reason[] {
+  if (place.loads.length === 0) return [{ rule: 'load-kind', outcome: 'unproved', code: 'load-kind.unknown', facts: {} }];
+  const reasons: Reason[] = [];
+  for (const load of place.loads) {
+    const facts = { load: load.name, family: load.bulbFamily ?? '', families: device.bulbFamilies ?? [] };
+    if (load.kind !== 'smart-bulb') reasons.push({ rule: 'bulb-family', outcome: 'block', code: 'bulb-family.plain-lamps', facts });
+    else if (load.bulbFamily === undefined) reasons.push({ rule: 'bulb-family', outcome: 'unproved', code: 'bulb-family.unknown', facts });
+    else if (!device.bulbFamilies?.includes(load.bulbFamily))
+      reasons.push({ rule: 'bulb-family', outcome: 'block', code: 'bulb-family.other', facts });
+  }
+  return reasons;
 }

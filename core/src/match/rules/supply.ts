@@ -10,7 +10,8 @@ export function practiceRule(place: PlaceFacts, device: Device): readonly Reason
 }
 
 export function voltageRule(place: PlaceFacts, device: Device, needs: TerminalNeeds): readonly Reason[] {
-  if (!needs.line) return NO_REASONS;
+  // A battery control may stand beside a joint of line and load; the mains is nothing to it.
+  if (!needs.line || device.power === 'battery') return NO_REASONS;
   const [from = 0, to = 0] = device.volts;
   if (place.circuits.length === 0) return [{ rule: 'voltage', outcome: 'unproved', code: 'voltage.no-circuit', facts: { from, to } }];
   const outside = place.circuits.find((circuit) => circuit.volts < from || circuit.volts > to);

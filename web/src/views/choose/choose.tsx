@@ -1,4 +1,14 @@
-import { type Box, type Device, type Position, placeKey, putPart, STRATEGY_WORDS, type Strategy, type Verdict } from '@inventario/core';
+import {
+  type Box,
+  type Device,
+  type Position,
+  placeKey,
+  putPart,
+  RADIO_WORDS,
+  STRATEGY_WORDS,
+  type Strategy,
+  type Verdict,
+} from '@inventario/core';
 import { ArrowLeft } from 'lucide-react';
 import { useState } from 'react';
 import { Link, useParams } from 'react-router';
@@ -196,14 +206,5 @@ function Candidate({ device, best, others, chosen, currency, onChoose }: Candida
 }
 
 const nameOf = (device: Device | undefined) => (device ? `${device.maker} ${device.model}` : 'a device');
-
-export const RADIO_WORDS: Record<Device['radio'], string> = {
-  wifi: 'Wi-Fi',
-  mesh: 'mesh',
-  subghz: 'sub-GHz',
-  maker: 'maker’s own radio',
-  ble: 'Bluetooth LE',
-  none: 'no radio',
-};
 
 const OUTCOME_WORDS: Record<string, string> = { block: 'stops it', unproved: 'not proved', warn: 'mind', note: 'note' };

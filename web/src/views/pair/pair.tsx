@@ -7,6 +7,7 @@ import {
   pairingHindrance,
   pairingTasks,
   placeKey,
+  RADIO_WORDS,
   recordAttempt,
   roomsInOrder,
   signalOf,
@@ -24,7 +25,6 @@ import { Button } from '../../ui/button.js';
 import { Segments } from '../../ui/choice.js';
 import { classes } from '../../ui/classes.js';
 import { Empty } from '../../ui/empty.js';
-import { RADIO_WORDS } from '../choose/choose.js';
 import { SiteReckoning } from './site-reckoning.js';
 
 type Band = '2.4' | '5';

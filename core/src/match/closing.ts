@@ -1,0 +1,161 @@
+import { contentsAsPlanned, plannedDevices, strapsAsPlanned } from '../enclosure/as-planned.js';
+import type { BoxContents } from '../enclosure/contents.js';
+import { type FillResult, fill } from '../enclosure/fill.js';
+import { type PackingResult, packing } from '../enclosure/space.js';
+import { NO_REASONS, type Reason } from '../findings/finding.js';
+import type { Device } from '../job/schema/catalogue.js';
+import { figuresInUse } from '../practice/rule-figures.js';
+import { WIRE } from '../practice/wire.js';
+import { unitsOf } from '../units/present.js';
+import { rounded } from '../units/volume.js';
+import { connectorRange } from '../wire/connectors.js';
+import type { NetName } from '../wire/found-nets.js';
+import { type JointPlan, planJoints } from '../wire/plan.js';
+import { type PlannedDevice, terminalNets } from '../wire/terminal-nets.js';
+import type { PlaceFacts } from './place.js';
+
+/**
+ * Whether the box closes with a device in it and the others as selected, else as found: the code's count, and the estimate of
+ * packing. Devices alike to the count share one answer a place, whatever the strategy: where their terminals go is told by the
+ * findings, not by it.
+ */
+export class Closing {
+  private readonly answers = new Map<string, FillResult>();
+  private readonly planned = new Map<string, BoxContents>();
+  private readonly others: PlannedDevice[];
+  private shared: { contents: BoxContents; largest: JointPlan['largest'] } | undefined;
+
+  private most: ReturnType<typeof mostWithout> | undefined;
+
+  constructor(private readonly place: PlaceFacts) {
+    this.others = plannedDevices(place.box, place.known).filter((entry) => entry.position.index !== place.position.index);
+  }
+
+  fillRule(device: Device): readonly Reason[] {
+    const { practice } = this.place.known.job;
+    if (practice !== 'us' && practice !== 'ca') return NO_REASONS;
+    const key = signature(device, practice === 'ca');
+    let result = this.answers.get(key);
+    if (!result) {
+      result = this.fillWith(device);
+      this.answers.set(key, result);
+    }
+    if (result.verdict === 'ok') return NO_REASONS;
+    const facts = {
+      used: result.usedMl,
+      capacity: result.capacityMl,
+      over: result.remainingMl === null ? null : -result.remainingMl,
+      method: result.method,
+      units: unitsOf(practice),
+    };
+    if (result.verdict === 'over') return [{ rule: 'fill', outcome: 'block', code: 'fill.over', facts }];
+    return [{ rule: 'fill', outcome: 'unproved', code: result.capacityMl === null ? 'fill.not-read' : 'fill.no-standing', facts }];
+  }
+
+  /** An estimate, not a code rule: it stops a device only where no count exists. */
+  packingRule(device: Device): readonly Reason[] {
+    const { known } = this.place;
+    const stops = known.job.practice === 'gb' || known.job.practice === 'modular';
+    if (!stops && this.surelyCloses(device)) return NO_REASONS;
+    const { verdict, occupancy } = this.packingWith(device);
+    if (verdict === 'unknown') return stops ? [{ rule: 'packing', outcome: 'unproved', code: 'packing.not-read', facts: {} }] : NO_REASONS;
+    if (verdict !== 'will-not-close') return NO_REASONS;
+    const facts = { percent: rounded((occupancy ?? 0) * 100, 1) };
+    return [{ rule: 'packing', outcome: stops ? 'block' : 'warn', code: 'packing.will-not-close', facts }];
+  }
+
+  packingWith(device: Device): PackingResult {
+    const { box, known, position } = this.place;
+    const key = `${signature(device, false)};${device.terminals.map((terminal) => terminal.length ?? '').join()}`;
+    let contents = this.planned.get(key);
+    if (!contents) {
+      contents = contentsAsPlanned(box, [...this.others, { position, device, selection: { strategy: 'single' as const } }], known);
+      this.planned.set(key, contents);
+    }
+    const straps = contents.straps.map((strap) => ({
+      ...strap,
+      bodies: strap.bodies.map((entry) =>
+        entry.position === position.index && device.mount === 'box' ? { ...entry, body: device.body } : entry,
+      ),
+    }));
+    return packing({ ...contents, straps });
+  }
+
+  /** True where even more than could come together closes: every conductor kept, a tail to each terminal, a largest connector for any two. */
+  private surelyCloses(device: Device): boolean {
+    const { box, known } = this.place;
+    this.most ??= mostWithout(this.place, this.others);
+    const { capacityMl, bodiesMl, conductorsMl, ends, largestConductorMl, largestConnectorMl } = this.most;
+    if (capacityMl === null || capacityMl === 0) return true;
+    const { foldedShare, closes } = figuresInUse(known.job).packing;
+    const terminals = device.terminals.length;
+    const leads = device.terminals.reduce(
+      (sum, terminal) => sum + (terminal.form === 'lead' ? Math.max(150, terminal.length ?? 0) : 150),
+      0,
+    );
+    const body = device.mount === 'box' ? (device.body.width * device.body.height * device.body.depth) / 1000 : 0;
+    const wires = conductorsMl + (leads / 150) * largestConductorMl + box.joints.length * largestConductorMl;
+    const connectors = Math.ceil((ends + 2 * terminals) / 2) * largestConnectorMl;
+    return (bodiesMl + body + connectors + wires / foldedShare) / capacityMl <= closes;
+  }
+
+  /** The whole plan, or the quick way where it is known to come to the same; a test compares the two. */
+  fillWith(device: Device, quick = connectorsDoNotCount(this.place)): FillResult {
+    const { box, known } = this.place;
+    const planned = [...this.others, { position: this.place.position, device, selection: { strategy: 'single' as const } }];
+    if (!quick) return fill(contentsAsPlanned(box, planned, known));
+    // What is in the box beside the yokes is the same for every device here, and so is the largest conductor of each net.
+    this.shared ??= { contents: contentsAsPlanned(box, planned, known), largest: planJoints(box, planned, known).largest };
+    const terminals = new Map<string, NetName | undefined>();
+    for (const plan of planned)
+      for (const [terminal, net] of terminalNets(box, plan, known)) terminals.set(`${plan.position.index}.${terminal.id}`, net);
+    return fill({ ...this.shared.contents, straps: strapsAsPlanned(box, planned, { terminals, largest: this.shared.largest }, known) });
+  }
+}
+
+/** What is in the box at most beside the device at this place. */
+function mostWithout(place: PlaceFacts, others: readonly PlannedDevice[]) {
+  const { box, known } = place;
+  const contents = contentsAsPlanned(box, others, known);
+  const largestConductorMl = Math.max(
+    0,
+    ...[...contents.conductors, ...contents.leads].map(({ size }) => ((Math.PI / 4) * WIRE[size].diameter ** 2 * 150) / 1000),
+  );
+  const { shares } = packing(contents);
+  return {
+    capacityMl: contents.capacity.ml,
+    bodiesMl: shares.bodiesMl,
+    conductorsMl: shares.conductorsMl * contents.figures.packing.foldedShare,
+    ends: contents.conductors.length * 2 + contents.leads.length,
+    largestConductorMl,
+    largestConnectorMl: Math.max(0, ...connectorRange(known.job.catalogue.connectors).map((connector) => connector.ml)),
+  };
+}
+
+/** `us` counts connectors only as terminal blocks, since 2023; where none can come up, the joints of a plan do not matter to the count. */
+function connectorsDoNotCount({ box, known }: PlaceFacts): boolean {
+  const { job } = known;
+  if (job.practice !== 'us') return false;
+  if (!figuresInUse(job).fill?.terminalBlocksCount) return true;
+  return !job.brief?.connectors?.includes('terminal-block') && box.joints.every((joint) => joint.connector !== 'terminal-block');
+}
+
+const signatures = new WeakMap<Device, string>();
+
+/** What of a device the count depends on: its width, its terminals and channels, and in `ca` its depth. */
+function signature(device: Device, byDepth: boolean): string {
+  let text = signatures.get(device);
+  if (text === undefined) {
+    const terminals = device.terminals.map((terminal) =>
+      [terminal.role, terminal.form, terminal.size, terminal.holds, terminal.channel, terminal.optional].join(','),
+    );
+    text = [
+      device.mount,
+      device.gangs,
+      device.channels.map((channel) => `${channel.kind}${channel.ratings.map((rating) => rating.kinds.join('')).join()}`).join(),
+      ...terminals,
+    ].join(';');
+    signatures.set(device, text);
+  }
+  return byDepth ? `${text};${device.body.depth}` : text;
+}
