@@ -16,7 +16,7 @@ export interface CommandLine {
   planned: boolean;
 }
 
-const COMMANDS = ['check', 'fill', 'identify', 'match', 'schema'];
+const COMMANDS = ['check', 'fill', 'identify', 'match', 'homeplan', 'schema'];
 
 /** `fill house.inventario.json --planned --box b1` and the like. */
 export function readArguments(words: readonly string[]): CommandLine {

@@ -3,6 +3,7 @@ import {
   type Box,
   conflictWords,
   fillLineWords,
+  homePlans,
   identifyBox,
   Job,
   lookup,
@@ -135,6 +136,41 @@ export function match(text: string, boxId: string | undefined): Output {
                 device.reasons.map((reason) => reason.text).join(' '),
               ]),
             )}`,
+        )
+        .join('\n\n'),
+  };
+}
+
+/** The plans are of the whole house; with a box, only what they choose there is listed. */
+export function homeplan(text: string, boxId: string | undefined): Output {
+  const { job, boxes } = usable(text, boxId);
+  const listed = new Set(boxes.map((box) => box.id));
+  const plans = homePlans(job).map((plan) => ({
+    ...plan,
+    choices: plan.choices.filter((choice) => listed.has(choice.boxId)),
+    unserved: plan.unserved.filter((place) => listed.has(place.boxId)),
+  }));
+  return {
+    json: { plans },
+    text: () =>
+      plans
+        .map((plan) =>
+          [
+            `${plan.school}: ${plan.total} (devices ${plan.devices}, hubs ${plan.hubs}, parts ${plan.parts}, labour ${plan.labour}), ${
+              plan.proof === 'optimal' ? 'optimal' : `at most ${plan.proof.gap} over the least`
+            }`,
+            table(
+              ['box', 'position', 'device', 'strategy', 'with'],
+              plan.choices.map((choice) => [
+                choice.boxId,
+                choice.position,
+                choice.deviceId ?? 'stays',
+                choice.strategy,
+                choice.with.join(' '),
+              ]),
+            ),
+            ...plan.unserved.map((place) => `${place.boxId}, position ${place.position}: nothing, because of ${place.why}`),
+          ].join('\n'),
         )
         .join('\n\n'),
   };

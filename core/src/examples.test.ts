@@ -1,5 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import { assessBoxes } from './enclosure/assess.js';
+import { homePlans } from './homeplan/home-plans.js';
 import { identifyBox } from './identify/identify.js';
 import { lookup } from './job/lookup.js';
 import { matchJob } from './match/match.js';
@@ -33,6 +34,10 @@ describe.each(EXAMPLES)('the worked example %s', (name) => {
 
   test('match', () => {
     expect(missingParts(worked.match ?? {}, { places: matchJob(exampleJob(name)) })).toEqual([]);
+  });
+
+  test('homeplan', () => {
+    expect(missingParts(worked.homeplan ?? {}, { plans: homePlans(exampleJob(name)) })).toEqual([]);
   });
 });
 

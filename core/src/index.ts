@@ -12,6 +12,8 @@ export * from './findings/identify-sentences.js';
 export * from './findings/remedy-sentences.js';
 export * from './findings/sentences.js';
 export * from './findings/stop-sentences.js';
+export * from './homeplan/home-plans.js';
+export * from './homeplan/vocabulary.js';
 export type { NextReason } from './identify/candidates.js';
 export * from './identify/identify.js';
 export * from './identify/next-tests.js';

@@ -1,11 +1,11 @@
 // Speeds the product promises, each against its bound and against a reference measured in the same run: the reference takes out
 // how fast this machine happens to be. `npm run benchmark [rounds] [boxes]`.
-import { houseEngines, identification } from './engines.js';
+import { homePlan, houseEngines, identification } from './engines.js';
 import { keystrokes } from './keystrokes.js';
 import { testsUsed } from './tests-used.js';
 import { wholeJob } from './whole-job.js';
 
-const rows = [...(await houseEngines()), ...(await identification()), await wholeJob(), ...(await keystrokes())];
+const rows = [...(await houseEngines()), await homePlan(), ...(await identification()), await wholeJob(), ...(await keystrokes())];
 console.log('what                                            ms   bound ms   ratio   to');
 for (const row of rows)
   console.log(

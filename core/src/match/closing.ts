@@ -3,7 +3,9 @@ import type { BoxContents } from '../enclosure/contents.js';
 import { type FillResult, fill } from '../enclosure/fill.js';
 import { type PackingResult, packing } from '../enclosure/space.js';
 import { NO_REASONS, type Reason } from '../findings/finding.js';
+import type { JobLookup } from '../job/lookup.js';
 import type { Device } from '../job/schema/catalogue.js';
+import type { Box } from '../job/schema/survey.js';
 import { figuresInUse } from '../practice/rule-figures.js';
 import { WIRE } from '../practice/wire.js';
 import { unitsOf } from '../units/present.js';
@@ -23,11 +25,12 @@ export class Closing {
   private readonly answers = new Map<string, FillResult>();
   private readonly planned = new Map<string, BoxContents>();
   private readonly others: PlannedDevice[];
-  private shared: { contents: BoxContents; largest: JointPlan['largest'] } | undefined;
+  private readonly quick: QuickFill | null;
 
   private most: ReturnType<typeof mostWithout> | undefined;
 
   constructor(private readonly place: PlaceFacts) {
+    this.quick = QuickFill.for(place.box, place.known);
     this.others = plannedDevices(place.box, place.known).filter((entry) => entry.position.index !== place.position.index);
   }
 
@@ -100,16 +103,42 @@ export class Closing {
   }
 
   /** The whole plan, or the quick way where it is known to come to the same; a test compares the two. */
-  fillWith(device: Device, quick = connectorsDoNotCount(this.place)): FillResult {
+  fillWith(device: Device): FillResult {
     const { box, known } = this.place;
     const planned = [...this.others, { position: this.place.position, device, selection: { strategy: 'single' as const } }];
-    if (!quick) return fill(contentsAsPlanned(box, planned, known));
-    // What is in the box beside the yokes is the same for every device here, and so is the largest conductor of each net.
-    this.shared ??= { contents: contentsAsPlanned(box, planned, known), largest: planJoints(box, planned, known).largest };
+    return this.quick ? this.quick.of(planned) : fill(contentsAsPlanned(box, planned, known));
+  }
+}
+
+/**
+ * The count of a box where connectors do not count: beside the yokes it holds the same whatever devices stand at the same positions,
+ * and so are the largest conductors of its nets.
+ */
+export class QuickFill {
+  private readonly shared = new Map<string, { contents: BoxContents; largest: JointPlan['largest'] }>();
+
+  constructor(
+    private readonly box: Box,
+    private readonly known: JobLookup,
+  ) {}
+
+  /** Null where joints have to be planned for the count. */
+  static for(box: Box, known: JobLookup): QuickFill | null {
+    return connectorsDoNotCount(box, known) ? new QuickFill(box, known) : null;
+  }
+
+  of(planned: readonly PlannedDevice[]): FillResult {
+    const { box, known } = this;
+    const positions = planned.map((plan) => plan.position.index).join();
+    let shared = this.shared.get(positions);
+    if (!shared) {
+      shared = { contents: contentsAsPlanned(box, planned, known), largest: planJoints(box, planned, known).largest };
+      this.shared.set(positions, shared);
+    }
     const terminals = new Map<string, NetName | undefined>();
     for (const plan of planned)
       for (const [terminal, net] of terminalNets(box, plan, known)) terminals.set(`${plan.position.index}.${terminal.id}`, net);
-    return fill({ ...this.shared.contents, straps: strapsAsPlanned(box, planned, { terminals, largest: this.shared.largest }, known) });
+    return fill({ ...shared.contents, straps: strapsAsPlanned(box, planned, { terminals, largest: shared.largest }, known) });
   }
 }
 
@@ -133,7 +162,7 @@ function mostWithout(place: PlaceFacts, others: readonly PlannedDevice[]) {
 }
 
 /** `us` counts connectors only as terminal blocks, since 2023; where none can come up, the joints of a plan do not matter to the count. */
-function connectorsDoNotCount({ box, known }: PlaceFacts): boolean {
+function connectorsDoNotCount(box: Box, known: JobLookup): boolean {
   const { job } = known;
   if (job.practice !== 'us') return false;
   if (!figuresInUse(job).fill?.terminalBlocksCount) return true;
@@ -143,7 +172,7 @@ function connectorsDoNotCount({ box, known }: PlaceFacts): boolean {
 const signatures = new WeakMap<Device, string>();
 
 /** What of a device the count depends on: its width, its terminals and channels, and in `ca` its depth. */
-function signature(device: Device, byDepth: boolean): string {
+export function signature(device: Device, byDepth: boolean): string {
   let text = signatures.get(device);
   if (text === undefined) {
     const terminals = device.terminals.map((terminal) =>

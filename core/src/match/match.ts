@@ -32,8 +32,16 @@ export interface PlaceMatch {
   devices: Candidate[];
 }
 
-const ALONE: readonly Strategy[] = ['single', 'bulb-controller', 'module'];
-const IN_GROUP: readonly Strategy[] = ['both-ends', 'keep-mechanical', 'companion', 'tie-through', 'bulb-controller', 'module', 'linked'];
+export const ALONE: readonly Strategy[] = ['single', 'bulb-controller', 'module'];
+export const IN_GROUP: readonly Strategy[] = [
+  'both-ends',
+  'keep-mechanical',
+  'companion',
+  'tie-through',
+  'bulb-controller',
+  'module',
+  'linked',
+];
 
 /** Every place that wants a smart device against every device of the catalogue, blocked ones too. */
 export function matchJob(job: Job): PlaceMatch[] {
@@ -58,13 +66,19 @@ export function matchPlace(box: Box, position: Position, known: JobLookup): Cand
   return candidates;
 }
 
+/** Another place of the same group. */
+export interface GroupPlace {
+  place: PlaceFacts;
+  judge: PlaceJudge;
+}
+
 /**
  * Judges devices at one place; keeps what many of them share. `by-itself` leaves out what depends on the devices beside it and on
  * those of the rest of the house: whoever decides for several places together asks that of them all.
  */
 export class PlaceJudge {
   private readonly closing: Closing;
-  private others: { place: PlaceFacts; judge: PlaceJudge }[] | undefined;
+  private others: GroupPlace[] | undefined;
   private elsewhere: NetworkElsewhere | undefined;
   private neighbours: ReturnType<typeof plateNeighbours> | undefined;
 
@@ -183,12 +197,12 @@ export class PlaceJudge {
   }
 
   /** The place of the group, other than this one, whose device feeds the load. */
-  mainElsewhere(): { place: PlaceFacts; judge: PlaceJudge } | undefined {
+  mainElsewhere(): GroupPlace | undefined {
     const others = this.otherPlaces();
     return others.find((other) => other.place.load === 'present') ?? others.find((other) => other.place.load === 'unknown');
   }
 
-  otherPlaces(): { place: PlaceFacts; judge: PlaceJudge }[] {
+  otherPlaces(): GroupPlace[] {
     if (!this.others) {
       const { group, known, box, position } = this.place;
       this.others = (group?.places ?? []).flatMap((place) => {
@@ -236,7 +250,7 @@ function strategyReasons(device: Device, strategy: Strategy): readonly Reason[] 
 
 /** The first partner device that suits at another place of the group, or why none does. */
 function partnerAt(
-  other: { place: PlaceFacts; judge: PlaceJudge },
+  other: GroupPlace,
   device: Device,
   strategy: Strategy,
   part: GroupPart,
@@ -282,7 +296,7 @@ function partnerAt(
 
 /** A device in its part at another place of the group. `parts` takes what the main device would need there. */
 export function judgePartner(
-  other: { place: PlaceFacts; judge: PlaceJudge },
+  other: GroupPlace,
   candidate: Device,
   strategy: Strategy,
   asMain: boolean,

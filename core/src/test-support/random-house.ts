@@ -70,6 +70,44 @@ export function randomHouse(random: Random, boxes: number, catalogue: Catalogue)
   return { ...base, circuits, rooms, loads, boxes: made };
 }
 
+/** The same house with every two or three of its boxes in one, side by side on one circuit, as far as the list of widths goes. */
+export function gangedHouse(house: Job, widths: readonly number[]): Job {
+  const rest = [...house.boxes];
+  const boxes = widths.map((width) => rest.splice(0, width).reduce(beside));
+  return { ...house, boxes: [...boxes, ...rest] };
+}
+
+function beside(left: Box, right: Box): Box {
+  const shift = left.positions.length;
+  const [circuit] = left.circuitIds;
+  const at = <Where extends { position?: number | undefined }>(where: Where): Where =>
+    where.position === undefined ? where : { ...where, position: where.position + shift };
+  return {
+    ...left,
+    enclosure: {
+      ...left.enclosure,
+      gangs: left.enclosure.gangs + 1,
+      capacity: { from: 'marked', in3: volumeOf(left) + volumeOf(right) },
+    },
+    cables: [...left.cables, ...right.cables],
+    joints: [...left.joints, ...right.joints],
+    conductors: [
+      ...left.conductors,
+      ...right.conductors.map((conductor) => ({
+        ...conductor,
+        ...(conductor.at ? { at: at(conductor.at) } : {}),
+        ...(conductor.ends ? { ends: conductor.ends.map(at) } : {}),
+      })),
+    ],
+    positions: [...left.positions, ...right.positions.map((position) => ({ ...position, index: position.index + shift }))],
+    labels: [...left.labels, ...right.labels.map((label) => (label.circuitId && circuit ? { ...label, circuitId: circuit } : label))],
+  };
+}
+
+function volumeOf({ enclosure: { capacity } }: Box): number {
+  return capacity.from === 'marked' ? (capacity.in3 ?? 0) : 0;
+}
+
 /** As many devices as asked, varied from a few real shapes. */
 export function manyDevices(random: Random, from: readonly Device[], count: number): Device[] {
   return Array.from({ length: count }, (_, index) => {

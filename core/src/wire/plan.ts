@@ -216,19 +216,37 @@ class Planner {
     return same ? this.box.joints.find((joint) => joint.id === oldJoint) : undefined;
   }
 
-  /** The division in two, jumper counted in both, whose connectors take the least room. Members are few: all divisions are tried. */
+  /**
+   * The division in two, jumper counted in both, whose connectors take the least room. Members alike in size are interchangeable, so
+   * what is tried is how many of each size go to the first joint.
+   */
   private split(members: Member[], size: WireSize) {
-    if (members.length > 14) return undefined;
     const jumper = { name: '', size };
+    const sizes = new Map<string, Member[]>();
+    for (const member of members) {
+      const key = `${member.size}${member.aluminium ? ' aluminium' : ''}`;
+      sizes.set(key, [...(sizes.get(key) ?? []), member]);
+    }
+    const alike = [...sizes.values()];
     let best: { first: Member[]; second: Member[]; connectors: [ConnectorChoice, ConnectorChoice] } | undefined;
-    for (let mask = 1; mask < 2 ** (members.length - 1); mask++) {
-      const first = members.filter((_, index) => (mask & (1 << index)) === 0);
-      const second = members.filter((_, index) => (mask & (1 << index)) !== 0);
+    const counts = alike.map(() => 0);
+    const attempt = (at: number) => {
+      if (at < alike.length) {
+        for (let count = alike[at]?.length ?? 0; count >= 0; count--) {
+          counts[at] = count;
+          attempt(at + 1);
+        }
+        return;
+      }
+      const first = alike.flatMap((own, which) => own.slice(0, counts[which]));
+      const second = alike.flatMap((own, which) => own.slice(counts[which]));
+      if (first.length === 0 || second.length === 0) return;
       const one = chooseConnector([...first, jumper], this.kinds, this.range);
       const two = one && chooseConnector([...second, jumper], this.kinds, this.range);
       if (one && two && (!best || one.ml + two.ml < best.connectors[0].ml + best.connectors[1].ml - 1e-9))
         best = { first, second, connectors: [one, two] };
-    }
+    };
+    attempt(0);
     return best;
   }
 

@@ -85,12 +85,12 @@ export function routerRule(known: JobLookup, devices: readonly Device[], elsewhe
   const wifi = known.job.brief?.wifi;
   if (wifi?.clientLimit === undefined) return NO_REASONS;
   const hubs = new Set([...elsewhere.onHub.keys(), ...devices.flatMap((device) => device.hubId ?? [])]);
-  const newHubs = [...hubs].filter((id) => known.hubs.get(id)?.wired === false && !known.job.brief?.hubsOwned?.includes(id)).length;
   const here = devices.filter((device) => device.radio === 'wifi').length;
-  const comes =
-    here > 0 ||
-    devices.some((device) => device.hubId && !elsewhere.onHub.has(device.hubId) && known.hubs.get(device.hubId)?.wired === false);
+  const isClient = (hubId: string | undefined) =>
+    hubId !== undefined && known.hubs.get(hubId)?.wired === false && !known.job.brief?.hubsOwned?.includes(hubId);
+  const comes = here > 0 || devices.some((device) => isClient(device.hubId));
   if (!comes) return NO_REASONS;
+  const newHubs = [...hubs].filter(isClient).length;
   const now = wifi.clientsNow ?? 0;
   const planned = elsewhere.wifi + here + newHubs;
   const facts = { now, planned, limit: wifi.clientLimit };

@@ -1,0 +1,214 @@
+import { type JobLookup, placeKey } from '../job/lookup.js';
+import type { Selection } from '../job/schema/job.js';
+import { BoxTogether } from '../match/box-together.js';
+import type { Unit } from './units.js';
+import type { Option, PlanChoice } from './vocabulary.js';
+
+/** So many combinations of what is different to a box are asked of it; five positions of eleven each are within it. */
+const MOST_COMBINATIONS = 200_000;
+
+/** One way for each unit of a cluster, undefined where it is not served. */
+export interface Pick {
+  value: number;
+  ways: readonly (Option | undefined)[];
+}
+
+/** What may be chosen, and what is made least: of every way its value, or null where it is not admitted. */
+export type Worth = (way: Option) => number | null;
+
+/**
+ * Units that share boxes, decided together. Ways that are alike to their boxes form a sort; which combinations of sorts the boxes
+ * bear is asked once, and holds whatever is then admitted or made least.
+ *
+ *     position 1 {leads, screws} x position 2 {leads, wide}: bears (leads, leads) and (screws, leads), but nothing with (.., wide)
+ */
+export class Cluster {
+  /** For each unit, its sorts of ways; a combination names a sort by its place here plus one, 0 where the unit is not served. */
+  private readonly sorts: Option[][][];
+  private readonly combinations: number[][] = [];
+  /** False where too many sorts met to ask for all; a plan that rests on it says that it may not be the least. */
+  readonly complete: boolean;
+  /** Hubs any of its ways uses. */
+  readonly hubs: ReadonlySet<string>;
+
+  constructor(
+    readonly units: readonly Unit[],
+    private readonly together: (boxId: string) => BoxTogether,
+    costOf: (way: Option) => number,
+  ) {
+    const all = units.map((unit) => this.sortsOf(unit, costOf));
+    this.sorts = all;
+    this.complete = this.cutDown();
+    this.hubs = new Set(units.flatMap((unit) => unit.ways.flatMap((way) => [...way.onHub.keys()])));
+    this.askBoxes();
+  }
+
+  /** The least of all that the boxes bear; nothing served is worth 0. */
+  best(worth: Worth): Pick {
+    const cheapest = this.sorts.map((sorts) => sorts.map((ways) => leastOf(ways, worth)));
+    let best = { value: Number.POSITIVE_INFINITY, combination: [] as number[] };
+    for (const combination of this.combinations) {
+      let value = 0;
+      for (let at = 0; at < combination.length; at++) {
+        const sort = combination[at] as number;
+        if (sort > 0) value += cheapest[at]?.[sort - 1]?.value ?? Number.POSITIVE_INFINITY;
+      }
+      if (value < best.value) best = { value, combination };
+    }
+    return { value: best.value, ways: best.combination.map((sort, at) => (sort > 0 ? cheapest[at]?.[sort - 1]?.way : undefined)) };
+  }
+
+  /** The least for every amount drawn of what is short: `draws` of a way, one number for each resource. */
+  options(worth: Worth, draws: (way: Option) => readonly number[]): (Pick & { draws: readonly number[] })[] {
+    const cheapest = this.sorts.map((sorts) => sorts.map((ways) => leastByDraws(ways, worth, draws)));
+    const found = new Map<string, Pick & { draws: readonly number[] }>();
+    for (const combination of this.combinations) {
+      let partial: (Pick & { draws: readonly number[] })[] = [{ value: 0, ways: [], draws: [] }];
+      combination.forEach((sort, at) => {
+        if (sort === 0) partial = partial.map((pick) => ({ ...pick, ways: [...pick.ways, undefined] }));
+        else
+          partial = partial.flatMap((pick) =>
+            (cheapest[at]?.[sort - 1] ?? []).map((own) => ({
+              value: pick.value + own.value,
+              ways: [...pick.ways, own.way],
+              draws: own.draws.map((draw, resource) => draw + (pick.draws[resource] ?? 0)),
+            })),
+          );
+      });
+      for (const pick of partial) {
+        const key = pick.draws.every((draw) => draw === 0) ? '' : pick.draws.join();
+        if (pick.value < (found.get(key)?.value ?? Number.POSITIVE_INFINITY)) found.set(key, pick);
+      }
+    }
+    return [...found.values()];
+  }
+
+  private sortsOf(unit: Unit, costOf: (way: Option) => number): Option[][] {
+    const sorts = new Map<string, Option[]>();
+    for (const way of unit.ways) {
+      const key = way.choices.map((choice) => `${choice.boxId}/${this.together(choice.boxId).alike(selection(choice))}`).join();
+      sorts.set(key, [...(sorts.get(key) ?? []), way]);
+    }
+    // Of ways that draw on the same things only the cheapest can be wanted.
+    return [...sorts.values()].map((ways) => {
+      const kinds = new Map<string, Option>();
+      for (const way of ways) {
+        const key = resourceKey(way);
+        const before = kinds.get(key);
+        if (!before || costOf(way) < costOf(before)) kinds.set(key, way);
+      }
+      return [...kinds.values()].sort((a, b) => costOf(a) - costOf(b));
+    });
+  }
+
+  /** Leaves the dearest sorts out where there are too many combinations to ask for. */
+  private cutDown(): boolean {
+    let complete = true;
+    for (;;) {
+      const product = this.sorts.reduce((sum, sorts) => sum * (sorts.length + 1), 1);
+      if (product <= MOST_COMBINATIONS) return complete;
+      complete = false;
+      const widest = this.sorts.reduce((most, sorts) => (sorts.length > most.length ? sorts : most));
+      widest.pop();
+    }
+  }
+
+  private askBoxes(): void {
+    const boxIds = [...new Set(this.units.flatMap((unit) => unit.places.map((place) => place.boxId)))];
+    // One way of each sort speaks for all of it.
+    const choices = this.sorts.map((sorts) => sorts.map((ways) => (ways[0]?.choices ?? []).map(selection)));
+    const combination = this.sorts.map(() => 0);
+    const descend = (at: number) => {
+      if (at === this.sorts.length) {
+        const all = combination.flatMap((sort, unit) => (sort > 0 ? (choices[unit]?.[sort - 1] ?? []) : []));
+        if (boxIds.every((boxId) => this.together(boxId).bears(all.filter((choice) => choice.boxId === boxId))))
+          this.combinations.push([...combination]);
+        return;
+      }
+      for (let sort = 0; sort <= (this.sorts[at]?.length ?? 0); sort++) {
+        combination[at] = sort;
+        descend(at + 1);
+      }
+    };
+    descend(0);
+  }
+}
+
+export function clustersOf(units: readonly Unit[], known: JobLookup): Cluster[] {
+  const boxes = new Map<string, BoxTogether>();
+  const together = (boxId: string) => {
+    let answer = boxes.get(boxId);
+    if (!answer) {
+      const box = known.boxes.get(boxId);
+      if (!box) throw new Error(`A plan names the box "${boxId}", which is not in the job: check references before planning`);
+      answer = new BoxTogether(box, known);
+      boxes.set(boxId, answer);
+    }
+    return answer;
+  };
+  return sharingBoxes(units).map((own) => new Cluster(own, together, (way) => cost(way, known)));
+}
+
+function sharingBoxes(units: readonly Unit[]): Unit[][] {
+  const clusters: { boxes: Set<string>; units: Unit[] }[] = [];
+  for (const unit of units) {
+    const boxes = new Set(unit.places.map((place) => place.boxId));
+    const touched = clusters.filter((cluster) => [...boxes].some((box) => cluster.boxes.has(box)));
+    const merged = {
+      boxes: new Set([...boxes, ...touched.flatMap((cluster) => [...cluster.boxes])]),
+      units: [...touched.flatMap((cluster) => cluster.units), unit],
+    };
+    for (const cluster of touched) clusters.splice(clusters.indexOf(cluster), 1);
+    clusters.push(merged);
+  }
+  return clusters.map((cluster) => cluster.units);
+}
+
+function leastOf(ways: readonly Option[], worth: Worth): { way: Option; value: number } | undefined {
+  let least: { way: Option; value: number } | undefined;
+  for (const way of ways) {
+    const value = worth(way);
+    if (value !== null && (!least || value < least.value)) least = { way, value };
+  }
+  return least;
+}
+
+function leastByDraws(ways: readonly Option[], worth: Worth, draws: (way: Option) => readonly number[]) {
+  const least = new Map<string, { way: Option; value: number; draws: readonly number[] }>();
+  for (const way of ways) {
+    const value = worth(way);
+    const own = draws(way);
+    if (value !== null && value < (least.get(own.join())?.value ?? Number.POSITIVE_INFINITY))
+      least.set(own.join(), { way, value, draws: own });
+  }
+  return [...least.values()];
+}
+
+const selection = ({ boxId, position, deviceId, strategy, with: parts }: PlanChoice): Selection => ({
+  boxId,
+  position,
+  deviceId,
+  strategy,
+  with: [...parts],
+});
+
+/** Sixtieths of a minor unit, hubs apart: one rounding of labour over the whole plan keeps the order. */
+export function cost(option: { devices: number; parts: number; minutes: number }, known: JobLookup): number {
+  return 60 * (option.devices + option.parts) + option.minutes * (known.job.money?.labourPerHour ?? 0);
+}
+
+/** What a way draws on beside money. */
+function resourceKey(option: Option): string {
+  const hubs = [...option.onHub].map(([id, count]) => `${id}*${count}`).sort();
+  return `${option.wifi};${hubs.join()};${[...option.families].sort().join()};${[...option.radios].sort().join()}`;
+}
+
+/** The selections that stand whatever is planned: those of positions that no plan decides. */
+export function withoutPlanned(known: JobLookup, planned: ReadonlySet<string>): JobLookup {
+  const selections = known.job.selections.filter((entry) => !planned.has(placeKey(entry.boxId, entry.position)));
+  return {
+    ...known,
+    job: { ...known.job, selections },
+    selections: new Map(selections.map((entry) => [placeKey(entry.boxId, entry.position), entry])),
+  };
+}

@@ -1,0 +1,84 @@
+import { type JobLookup, lookup, placeKey } from '../job/lookup.js';
+import type { Job } from '../job/schema/job.js';
+import { type Cluster, clustersOf, withoutPlanned } from './clusters.js';
+import { fewestFamilies } from './families.js';
+import { admits } from './schools.js';
+import { type Solved, solve } from './solve.js';
+import { plannedPlaces, unitsOf } from './units.js';
+import { whyUnserved } from './unserved.js';
+import { type HousePlan, type PlanChoice, SCHOOLS, type School } from './vocabulary.js';
+
+/** The house under each school. Prices and labour from the job's catalogue and money; minor units. */
+export function homePlans(job: Job, schools: readonly School[] = SCHOOLS): HousePlan[] {
+  const known = lookup(job);
+  const planned = plannedPlaces(known);
+  const standing = withoutPlanned(known, planned);
+  const clusters = clustersOf(unitsOf(standing), standing);
+  const cheapest = solve(clusters, () => true, standing);
+  return schools.map((school) => planOf(school, solveSchool(school, clusters, cheapest, standing), clusters, standing));
+}
+
+function solveSchool(school: School, clusters: readonly Cluster[], cheapest: Solved, known: JobLookup): Solved {
+  switch (school) {
+    case 'lowest-cost':
+      return cheapest;
+    case 'fewest-families':
+      return fewestFamilies(clusters, cheapest, known);
+    case 'one-mesh-hub': {
+      const hubs = new Set(clusters.flatMap((cluster) => [...cluster.hubs]));
+      const plans = ['', ...hubs].map((hub) => solve(clusters, (way) => admits(school, way, hub), known));
+      return plans.reduce((best, plan) =>
+        plan.served > best.served || (plan.served === best.served && plan.cost < best.cost) ? plan : best,
+      );
+    }
+    default:
+      return solve(clusters, (way) => admits(school, way), known);
+  }
+}
+
+function planOf(school: School, solved: Solved, clusters: readonly Cluster[], known: JobLookup): HousePlan {
+  const { job } = known;
+  const sum = (of: (way: Solved['ways'][number]) => number) => solved.ways.reduce((total, way) => total + of(way), 0);
+  const chosen = new Map(
+    solved.ways.flatMap((way) => way.choices.map((choice) => [placeKey(choice.boxId, choice.position), choice] as const)),
+  );
+  const places = clusters.flatMap((cluster) => cluster.units.flatMap((unit) => unit.places));
+  const order = new Map(job.boxes.map((box, at) => [box.id, at]));
+  const choices = [...chosen.values()].sort((a, b) => (order.get(a.boxId) ?? 0) - (order.get(b.boxId) ?? 0) || a.position - b.position);
+  const hubIds = job.catalogue.hubs.map((hub) => hub.id).filter((id) => solved.ways.some((way) => way.onHub.has(id)));
+  const newHubs = hubIds.filter((id) => !job.brief?.hubsOwned?.includes(id)).flatMap((id) => known.hubs.get(id) ?? []);
+  const [devices, parts, labourMinutes] = [sum((way) => way.devices), sum((way) => way.parts), sum((way) => way.minutes)];
+  const hubs = newHubs.reduce((total, hub) => total + hub.price, 0);
+  const labour = Math.floor((labourMinutes * (job.money?.labourPerHour ?? 0)) / 60 + 0.5);
+  const missing = places.filter((place) => place.smart && !chosen.has(placeKey(place.boxId, place.position)));
+  const why = whyUnserved(school, missing, choices, known);
+  const total = devices + hubs + parts + labour;
+  const exact = solved.exact && clusters.every((cluster) => cluster.complete);
+  return {
+    school,
+    total,
+    devices,
+    hubs,
+    parts,
+    labour,
+    labourMinutes,
+    served: solved.served,
+    unserved: missing.map(({ boxId, position }) => ({ boxId, position, why: why.get(placeKey(boxId, position)) ?? '' })),
+    choices,
+    hubIds,
+    families: [...new Set(solved.ways.flatMap((way) => [...way.families]))].sort(),
+    router: {
+      clients: (job.brief?.wifi?.clientsNow ?? 0) + sum((way) => way.wifi) + newHubs.filter((hub) => !hub.wired).length,
+      limit: job.brief?.wifi?.clientLimit ?? null,
+    },
+    spares: sparesOf(choices, known),
+    proof: exact ? 'optimal' : { gap: Math.max(0, Math.ceil((solved.cost - solved.bound) / 60)) },
+  };
+}
+
+/** As many of each model as the client wants to keep. */
+function sparesOf(choices: readonly PlanChoice[], known: JobLookup): HousePlan['spares'] {
+  const count = known.job.brief?.spares ?? 0;
+  const models = [...new Set(choices.flatMap((choice) => choice.deviceId ?? []))];
+  return count === 0 ? [] : models.map((deviceId) => ({ deviceId, count, price: count * (known.devices.get(deviceId)?.price ?? 0) }));
+}

@@ -1,0 +1,60 @@
+import type { Strategy } from '../job/schema/primitives.js';
+
+export const SCHOOLS = ['lowest-cost', 'no-hub', 'one-mesh-hub', 'makers-hub', 'fewest-families'] as const;
+export type School = (typeof SCHOOLS)[number];
+
+/** What stands at one place: `deviceId` null where the mechanical switch stays or is tied through. */
+export interface PlanChoice {
+  boxId: string;
+  position: number;
+  deviceId: string | null;
+  strategy: Strategy;
+  with: readonly string[];
+}
+
+/** A way of serving a unit, or of serving a cluster: its choices and what they take of money, time, air and hubs. */
+export interface Option {
+  choices: readonly PlanChoice[];
+  /** Places that want a device and get one. */
+  served: number;
+  /** Minor units. */
+  devices: number;
+  parts: number;
+  minutes: number;
+  /** Devices that are clients of the router. */
+  wifi: number;
+  /** Devices on each hub. */
+  onHub: ReadonlyMap<string, number>;
+  families: ReadonlySet<string>;
+  /** Radios of its devices, `none` left out; a device that names no hub stands as `mesh` or `mesh alone`. */
+  radios: ReadonlySet<string>;
+}
+
+export interface UnservedPlace {
+  boxId: string;
+  position: number;
+  /** The rules that stop every device, fewest first: one where one stops them all. */
+  why: string;
+}
+
+export interface HousePlan {
+  school: School;
+  /** Minor units: devices + hubs + parts + labour. */
+  total: number;
+  devices: number;
+  hubs: number;
+  parts: number;
+  labour: number;
+  labourMinutes: number;
+  served: number;
+  unserved: UnservedPlace[];
+  choices: PlanChoice[];
+  /** Every hub the plan works through, owned ones too. */
+  hubIds: string[];
+  families: string[];
+  /** Clients of the router with the plan in place, against its limit. */
+  router: { clients: number; limit: number | null };
+  /** Bought beside the plan, after it was found. */
+  spares: { deviceId: string; count: number; price: number }[];
+  proof: 'optimal' | { gap: number };
+}
