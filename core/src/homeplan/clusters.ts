@@ -13,6 +13,11 @@ export interface Pick {
   ways: readonly (Option | undefined)[];
 }
 
+/** The least for some amount drawn of what is short, one number for each resource. */
+export interface Drawing extends Pick {
+  draws: readonly number[];
+}
+
 /** What may be chosen, and what is made least: of every way its value, or null where it is not admitted. */
 export type Worth = (way: Option) => number | null;
 
@@ -59,28 +64,25 @@ export class Cluster {
   }
 
   /** The least for every amount drawn of what is short: `draws` of a way, one number for each resource. */
-  options(worth: Worth, draws: (way: Option) => readonly number[]): (Pick & { draws: readonly number[] })[] {
+  options(worth: Worth, draws: (way: Option) => readonly number[]): Drawing[] {
     const cheapest = this.sorts.map((sorts) => sorts.map((ways) => leastByDraws(ways, worth, draws)));
-    const found = new Map<string, Pick & { draws: readonly number[] }>();
+    const found = new Map<string, Partial>();
+    // Combinations come in order, so that most of them begin as the one before: what was summed for that beginning is kept.
+    const sums: Partial[][] = [[{ value: 0, key: '', draws: [], way: undefined, before: undefined }]];
+    let last: readonly number[] = [];
     for (const combination of this.combinations) {
-      let partial: (Pick & { draws: readonly number[] })[] = [{ value: 0, ways: [], draws: [] }];
-      combination.forEach((sort, at) => {
-        if (sort === 0) partial = partial.map((pick) => ({ ...pick, ways: [...pick.ways, undefined] }));
-        else
-          partial = partial.flatMap((pick) =>
-            (cheapest[at]?.[sort - 1] ?? []).map((own) => ({
-              value: pick.value + own.value,
-              ways: [...pick.ways, own.way],
-              draws: own.draws.map((draw, resource) => draw + (pick.draws[resource] ?? 0)),
-            })),
-          );
-      });
-      for (const pick of partial) {
-        const key = pick.draws.every((draw) => draw === 0) ? '' : pick.draws.join();
-        if (pick.value < (found.get(key)?.value ?? Number.POSITIVE_INFINITY)) found.set(key, pick);
+      let same = 0;
+      while (same < last.length && combination[same] === last[same]) same += 1;
+      for (let at = same; at < combination.length; at++) {
+        const sort = combination[at] as number;
+        sums[at + 1] =
+          sort === 0 ? extended(sums[at] as Partial[], NOT_SERVED) : extended(sums[at] as Partial[], cheapest[at]?.[sort - 1] ?? []);
       }
+      last = combination;
+      for (const partial of sums[combination.length] ?? [])
+        if (partial.value < (found.get(partial.key)?.value ?? Number.POSITIVE_INFINITY)) found.set(partial.key, partial);
     }
-    return [...found.values()];
+    return [...found.values()].map(({ value, draws: drawn, ...rest }) => ({ value, draws: drawn, ways: waysOf(rest) }));
   }
 
   private sortsOf(unit: Unit, costOf: (way: Option) => number): Option[][] {
@@ -173,13 +175,45 @@ function leastOf(ways: readonly Option[], worth: Worth): { way: Option; value: n
   return least;
 }
 
-function leastByDraws(ways: readonly Option[], worth: Worth, draws: (way: Option) => readonly number[]) {
-  const least = new Map<string, { way: Option; value: number; draws: readonly number[] }>();
+interface Drawn {
+  way: Option | undefined;
+  value: number;
+  draws: readonly number[];
+}
+
+/** A sum over the first units of a combination; its ways hang together backwards. */
+interface Partial extends Drawn {
+  key: string;
+  before: Partial | undefined;
+}
+
+const NOT_SERVED: readonly Drawn[] = [{ way: undefined, value: 0, draws: [] }];
+
+/** Every sum with every way of the next unit; of equal draws only the least. */
+function extended(sums: readonly Partial[], ways: readonly Drawn[]): Partial[] {
+  const least = new Map<string, Partial>();
+  for (const before of sums)
+    for (const { way, value, draws } of ways) {
+      const drawn = draws.length === 0 ? before.draws : draws.map((draw, resource) => draw + (before.draws[resource] ?? 0));
+      const key = draws.length === 0 ? before.key : drawn.some((draw) => draw > 0) ? drawn.join() : '';
+      const sum = before.value + value;
+      if (sum < (least.get(key)?.value ?? Number.POSITIVE_INFINITY)) least.set(key, { way, value: sum, draws: drawn, key, before });
+    }
+  return [...least.values()];
+}
+
+function waysOf({ way, before }: { way: Option | undefined; before: Partial | undefined }): (Option | undefined)[] {
+  return before ? [...waysOf(before), way] : [];
+}
+
+function leastByDraws(ways: readonly Option[], worth: Worth, draws: (way: Option) => readonly number[]): Drawn[] {
+  const least = new Map<string, Drawn>();
   for (const way of ways) {
     const value = worth(way);
+    if (value === null) continue;
     const own = draws(way);
-    if (value !== null && value < (least.get(own.join())?.value ?? Number.POSITIVE_INFINITY))
-      least.set(own.join(), { way, value, draws: own });
+    const key = own.join();
+    if (value < (least.get(key)?.value ?? Number.POSITIVE_INFINITY)) least.set(key, { way, value, draws: own });
   }
   return [...least.values()];
 }

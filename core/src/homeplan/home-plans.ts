@@ -5,7 +5,7 @@ import { fewestFamilies } from './families.js';
 import { admits } from './schools.js';
 import { type Solved, solve } from './solve.js';
 import { plannedPlaces, unitsOf } from './units.js';
-import { whyUnserved } from './unserved.js';
+import { WhyUnserved } from './unserved.js';
 import { type HousePlan, type PlanChoice, SCHOOLS, type School } from './vocabulary.js';
 
 /** The house under each school. Prices and labour from the job's catalogue and money; minor units. */
@@ -15,7 +15,8 @@ export function homePlans(job: Job, schools: readonly School[] = SCHOOLS): House
   const standing = withoutPlanned(known, planned);
   const clusters = clustersOf(unitsOf(standing), standing);
   const cheapest = solve(clusters, () => true, standing);
-  return schools.map((school) => planOf(school, solveSchool(school, clusters, cheapest, standing), clusters, standing));
+  const why = new WhyUnserved(standing);
+  return schools.map((school) => planOf(school, solveSchool(school, clusters, cheapest, standing), clusters, standing, why));
 }
 
 function solveSchool(school: School, clusters: readonly Cluster[], cheapest: Solved, known: JobLookup): Solved {
@@ -36,7 +37,7 @@ function solveSchool(school: School, clusters: readonly Cluster[], cheapest: Sol
   }
 }
 
-function planOf(school: School, solved: Solved, clusters: readonly Cluster[], known: JobLookup): HousePlan {
+function planOf(school: School, solved: Solved, clusters: readonly Cluster[], known: JobLookup, why: WhyUnserved): HousePlan {
   const { job } = known;
   const sum = (of: (way: Solved['ways'][number]) => number) => solved.ways.reduce((total, way) => total + of(way), 0);
   const chosen = new Map(
@@ -51,7 +52,6 @@ function planOf(school: School, solved: Solved, clusters: readonly Cluster[], kn
   const hubs = newHubs.reduce((total, hub) => total + hub.price, 0);
   const labour = Math.floor((labourMinutes * (job.money?.labourPerHour ?? 0)) / 60 + 0.5);
   const missing = places.filter((place) => place.smart && !chosen.has(placeKey(place.boxId, place.position)));
-  const why = whyUnserved(school, missing, choices, known);
   const total = devices + hubs + parts + labour;
   const exact = solved.exact && clusters.every((cluster) => cluster.complete);
   return {
@@ -63,7 +63,7 @@ function planOf(school: School, solved: Solved, clusters: readonly Cluster[], kn
     labour,
     labourMinutes,
     served: solved.served,
-    unserved: missing.map(({ boxId, position }) => ({ boxId, position, why: why.get(placeKey(boxId, position)) ?? '' })),
+    unserved: missing.map(({ boxId, position }) => ({ boxId, position, why: why.rules(school, { boxId, position }, choices) })),
     choices,
     hubIds,
     families: [...new Set(solved.ways.flatMap((way) => [...way.families]))].sort(),

@@ -1,5 +1,5 @@
 import type { JobLookup } from '../job/lookup.js';
-import { type Cluster, cost, type Pick, type Worth } from './clusters.js';
+import { type Cluster, cost, type Drawing, type Pick, type Worth } from './clusters.js';
 import type { Option } from './vocabulary.js';
 
 /** One option for each cluster: the most places served, then the least cost. */
@@ -43,6 +43,7 @@ class Solver {
   private readonly clientsLeft: number | null;
   private readonly hubLeft = new Map<string, number>();
   private readonly relaxed: Map<string, Pick>[];
+  private readonly drawings: Map<string, readonly Drawing[]>[];
   private best: { ways: Option[]; value: number; exact: boolean } | undefined;
   private bound = Number.POSITIVE_INFINITY;
 
@@ -63,6 +64,7 @@ class Solver {
       .reduce((sum, unit) => sum + unit.ways.reduce((most, way) => Math.max(most, cost(way, known)), 0), 0);
     this.perPlace = dearest + this.toBuy.reduce((sum, hub) => sum + hub.price, 0) + 1;
     this.relaxed = clusters.map(() => new Map());
+    this.drawings = clusters.map(() => new Map());
     const standing = standingOn(known);
     const limit = brief?.wifi?.clientLimit;
     this.clientsLeft = limit === undefined ? null : limit - (brief?.wifi?.clientsNow ?? 0) - standing.wifi;
@@ -113,12 +115,24 @@ class Solver {
     return pick;
   }
 
+  private optionsOf(cluster: Cluster, which: number, usable: ReadonlySet<string>, resources: readonly string[]): readonly Drawing[] {
+    const key = `${[...cluster.hubs].filter((hub) => usable.has(hub)).join()};${resources.join()}`;
+    let options = this.drawings[which]?.get(key);
+    if (!options) {
+      options = cluster.options(this.worth(usable), (way) => resources.map((resource) => drawn(way, resource)));
+      this.drawings[which]?.set(key, options);
+    }
+    return options;
+  }
+
   private withHubs(usable: ReadonlySet<string>, picks: readonly Pick[], price: number, relaxed: number): void {
     const clients = this.toBuy.filter((hub) => hub.client && usable.has(hub.id)).length;
     if (this.clientsLeft !== null && clients > 0 && clients > this.clientsLeft) return;
     const limits = new Map<string, number>([...this.hubLeft].filter(([hub]) => usable.has(hub)));
     if (this.clientsLeft !== null) limits.set(ROUTER, Math.max(0, this.clientsLeft - clients));
-    const found = withinLimits(this.clusters, picks, limits, this.worth(usable));
+    const found = withinLimits(picks, limits, (resources) =>
+      this.clusters.map((cluster, which) => this.optionsOf(cluster, which, usable, resources)),
+    );
     if (!found.exact) this.bound = Math.min(this.bound, relaxed);
     const value = found.picks.reduce((sum, pick) => sum + pick.value, price);
     if (value < (this.best?.value ?? Number.POSITIVE_INFINITY))
@@ -136,14 +150,15 @@ function drawnBy(picks: readonly Pick[], resource: string): number {
   return picks.reduce((sum, pick) => sum + pick.ways.reduce((own, way) => own + (way ? drawn(way, resource) : 0), 0), 0);
 }
 
-type Drawing = Pick & { draws: readonly number[] };
-
-/** Starts without limits and takes in, one after the other, those that the answer breaks. Serving nothing is always within them. */
+/**
+ * Starts without limits and takes in, one after the other, those that the answer breaks. Serving nothing is always within them.
+ *
+ * @param optionsFor of every cluster, the least for each amount drawn of these resources
+ */
 function withinLimits(
-  clusters: readonly Cluster[],
   free: readonly Pick[],
   limits: ReadonlyMap<string, number>,
-  worth: Worth,
+  optionsFor: (resources: readonly string[]) => readonly (readonly Drawing[])[],
 ): { picks: readonly Pick[]; exact: boolean } {
   const short: string[] = [];
   let picks = free;
@@ -152,18 +167,14 @@ function withinLimits(
     if (!broken) return { picks, exact: true };
     short.push(broken[0]);
     const sizes = short.map((resource) => (limits.get(resource) ?? 0) + 1);
-    const options = clusters.map((cluster) => cluster.options(worth, (way) => short.map((resource) => drawn(way, resource))));
-    if (sizes.reduce((product, size) => product * size, 1) > MOST_STATES) {
-      const all = [...limits.keys()];
-      const every = clusters.map((cluster) => cluster.options(worth, (way) => all.map((resource) => drawn(way, resource))));
-      return { picks: repaired(every, [...limits.values()]), exact: false };
-    }
-    picks = overStates(options, sizes);
+    if (sizes.reduce((product, size) => product * size, 1) > MOST_STATES)
+      return { picks: repaired(optionsFor([...limits.keys()]), [...limits.values()]), exact: false };
+    picks = overStates(optionsFor(short), sizes);
   }
 }
 
 /** The least value for every amount drawn so far of what is short, cluster by cluster. */
-function overStates(options: readonly Drawing[][], sizes: readonly number[]): Pick[] {
+function overStates(options: readonly (readonly Drawing[])[], sizes: readonly number[]): Pick[] {
   const strides = sizes.map((_, at) => sizes.slice(0, at).reduce((product, size) => product * size, 1));
   const states = sizes.reduce((product, size) => product * size, 1);
   const used = sizes.map((size, at) => Uint16Array.from({ length: states }, (_, state) => Math.floor(state / (strides[at] ?? 1)) % size));
@@ -198,7 +209,7 @@ function overStates(options: readonly Drawing[][], sizes: readonly number[]): Pi
 }
 
 /** Steps from the cheapest plan to one within the limits, by the change that costs least for what it frees. */
-function repaired(options: readonly Drawing[][], limits: readonly number[]): Drawing[] {
+function repaired(options: readonly (readonly Drawing[])[], limits: readonly number[]): Drawing[] {
   const drawing = (pick: Drawing, at: number) => pick.draws[at] ?? 0;
   const picks = options.map((own) => own.reduce((least, pick) => (pick.value < least.value ? pick : least)));
   for (;;) {

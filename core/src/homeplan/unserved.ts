@@ -1,8 +1,8 @@
 import { type JobLookup, placeKey } from '../job/lookup.js';
+import type { Device } from '../job/schema/catalogue.js';
 import type { Selection } from '../job/schema/job.js';
 import { type Candidate, matchPlace } from '../match/match.js';
-import { admits } from './schools.js';
-import { optionOf } from './units.js';
+import { admitsDevice } from './schools.js';
 import type { PlanChoice, School } from './vocabulary.js';
 
 /** Reasons that speak of the way, not of the device: they count only where a device has no other way. */
@@ -16,61 +16,77 @@ const OF_THE_WAY: ReadonlySet<string> = new Set([
 ]);
 
 /**
- * For each place without a device, the rules that stop every one: the fewest that between them stop all, in the house as the plan
- * leaves it. `pin`, `ban` and the school's own rule (`hub`, `radio`) count like the rest.
+ * For places without a device, the rules that stop every one: the fewest that between them stop all, with the box as the plan leaves
+ * it. `pin`, `ban` and the school's own rule (`hub`, `radio`) count like the rest. Keeps what it judged: in most plans of a house the
+ * boxes of unserved places are left the same.
  */
-export function whyUnserved(
-  school: School,
-  places: readonly { boxId: string; position: number }[],
-  choices: readonly PlanChoice[],
-  known: JobLookup,
-): Map<string, string> {
-  const why = new Map<string, string>();
-  if (places.length === 0) return why;
-  const selections: Selection[] = [...known.job.selections, ...choices.map((choice) => ({ ...choice, with: [...choice.with] }))];
-  const house: JobLookup = {
-    ...known,
-    job: { ...known.job, selections },
-    selections: new Map(selections.map((entry) => [placeKey(entry.boxId, entry.position), entry])),
-  };
-  for (const place of places) {
+export class WhyUnserved {
+  private readonly judged = new Map<string, readonly DeviceStops[]>();
+
+  constructor(private readonly known: JobLookup) {}
+
+  /** @param choices of the whole plan */
+  rules(school: School, place: { boxId: string; position: number }, choices: readonly PlanChoice[]): string {
+    const group = this.known.groups.get(placeKey(place.boxId, place.position));
+    const boxes = new Set([place.boxId, ...(group?.places ?? []).map((other) => other.boxId)]);
+    const beside = choices.filter((choice) => boxes.has(choice.boxId));
+    const key = `${placeKey(place.boxId, place.position)}: ${beside.map((choice) => `${choice.boxId}/${choice.position}=${choice.deviceId}`).join()}`;
+    let stops = this.judged.get(key);
+    if (!stops) {
+      stops = this.judge(place, beside);
+      this.judged.set(key, stops);
+    }
+    const ofSchool = school === 'no-hub' ? 'hub' : 'radio';
+    return fewestRules(
+      stops.map(({ device, stops: own, otherwise }) => {
+        const all = admitsDevice(school, device) ? own : new Set([...own, ofSchool]);
+        // Nothing stops it here: what it would draw on is used up, or the rest of its group cannot be served.
+        return all.size > 0 ? all : new Set([otherwise]);
+      }),
+    ).join(', ');
+  }
+
+  private judge(place: { boxId: string; position: number }, beside: readonly PlanChoice[]): DeviceStops[] {
+    const selections: Selection[] = [...this.known.job.selections, ...beside.map((choice) => ({ ...choice, with: [...choice.with] }))];
+    const house: JobLookup = {
+      ...this.known,
+      job: { ...this.known.job, selections },
+      selections: new Map(selections.map((entry) => [placeKey(entry.boxId, entry.position), entry])),
+    };
     const box = house.boxes.get(place.boxId);
     const position = box?.positions.find((entry) => entry.index === place.position);
-    if (!box || !position) continue;
-    const candidates = matchPlace(box, position, house);
-    why.set(placeKey(place.boxId, place.position), fewestRules(stopsByDevice(candidates, school, place, house)).join(', '));
+    return box && position ? stopsByDevice(matchPlace(box, position, house), place, house) : [];
   }
-  return why;
+}
+
+interface DeviceStops {
+  device: Device;
+  stops: ReadonlySet<string>;
+  otherwise: string;
 }
 
 /** What stops each device in the way that is stopped by least. */
-function stopsByDevice(
-  candidates: readonly Candidate[],
-  school: School,
-  place: { boxId: string; position: number },
-  known: JobLookup,
-): ReadonlySet<string>[] {
-  const byDevice = new Map<string, { ofTheWay: boolean; stops: Set<string> }>();
+function stopsByDevice(candidates: readonly Candidate[], place: { boxId: string; position: number }, known: JobLookup): DeviceStops[] {
+  const { brief } = known.job;
+  const here = (entry: { boxId?: string | undefined; position?: number | undefined }) =>
+    (entry.boxId ?? place.boxId) === place.boxId && (entry.position ?? place.position) === place.position;
+  const bans = (brief?.bans ?? []).filter(here);
+  const pins = (brief?.pins ?? []).filter((pin) => pin.deviceId !== undefined && here(pin));
+  const byDevice = new Map<string, DeviceStops & { ofTheWay: boolean }>();
   for (const candidate of candidates) {
     const device = known.devices.get(candidate.deviceId);
     if (!device) continue;
     const stopping = candidate.reasons.filter((reason) => reason.outcome === 'block' || reason.outcome === 'unproved');
     const stops = new Set<string>(stopping.map((reason) => reason.rule));
-    const { brief } = known.job;
-    const here = (entry: { boxId?: string | undefined; position?: number | undefined }) =>
-      (entry.boxId ?? place.boxId) === place.boxId && (entry.position ?? place.position) === place.position;
-    if (brief?.bans?.some((ban) => ban.deviceId === device.id && here(ban))) stops.add('ban');
-    if (brief?.pins?.some((pin) => here(pin) && pin.deviceId !== undefined && pin.deviceId !== device.id)) stops.add('pin');
-    const option = optionOf([{ ...place, deviceId: device.id, strategy: candidate.strategy, with: [] }], 1, known);
-    if (!admits(school, option, device.hubId)) stops.add(school === 'no-hub' ? 'hub' : 'radio');
-    // Nothing stops it here: what it would draw on is used up, or the rest of its group cannot be served.
-    if (stops.size === 0) stops.add(candidate.partners.length > 0 ? 'multi-location' : device.hubId ? 'hub' : 'router');
+    if (bans.some((ban) => ban.deviceId === device.id)) stops.add('ban');
+    if (pins.some((pin) => pin.deviceId !== device.id)) stops.add('pin');
     const ofTheWay = stopping.some((reason) => OF_THE_WAY.has(reason.code));
     const before = byDevice.get(device.id);
     const better = !before || (before.ofTheWay && !ofTheWay) || (before.ofTheWay === ofTheWay && stops.size < before.stops.size);
-    if (better) byDevice.set(device.id, { ofTheWay, stops });
+    const otherwise = candidate.partners.length > 0 ? 'multi-location' : device.hubId ? 'hub' : 'router';
+    if (better) byDevice.set(device.id, { device, stops, otherwise, ofTheWay });
   }
-  return [...byDevice.values()].map((entry) => entry.stops);
+  return [...byDevice.values()];
 }
 
 /** The smallest set of rules of which each device meets one; among equals the one whose rules stop the most. */
