@@ -28,30 +28,40 @@ export type Worth = (way: Option) => number | null;
  *     position 1 {leads, screws} x position 2 {leads, wide}: bears (leads, leads) and (screws, leads), but nothing with (.., wide)
  */
 export class Cluster {
-  /** For each unit, its sorts of ways; a combination names a sort by its place here plus one, 0 where the unit is not served. */
-  private readonly sorts: Option[][][];
-  private readonly combinations: number[][] = [];
-  /** False where too many sorts met to ask for all; a plan that rests on it says that it may not be the least. */
-  readonly complete: boolean;
   /** Hubs any of its ways uses. */
-  readonly hubs: ReadonlySet<string>;
+  readonly hubs: readonly string[];
 
-  constructor(
+  private constructor(
     readonly units: readonly Unit[],
-    private readonly together: (boxId: string) => BoxTogether,
-    costOf: (way: Option) => number,
+    /** For each unit, its sorts of ways; a combination names a sort by its place here plus one, 0 where the unit is not served. */
+    private readonly sorts: readonly (readonly (readonly Option[])[])[],
+    /** In order. */
+    private readonly combinations: readonly (readonly number[])[],
+    /** False where too many sorts met to ask for all; a plan that rests on it says that it may not be the least. */
+    readonly complete: boolean,
   ) {
-    const all = units.map((unit) => this.sortsOf(unit, costOf));
-    this.sorts = all;
-    this.complete = this.cutDown();
-    this.hubs = new Set(units.flatMap((unit) => unit.ways.flatMap((way) => [...way.onHub.keys()])));
-    this.askBoxes();
+    this.hubs = [...new Set(sorts.flatMap((own) => own.flatMap((ways) => ways.flatMap((way) => [...way.onHub.keys()]))))];
+  }
+
+  static of(units: readonly Unit[], together: (boxId: string) => BoxTogether): Cluster {
+    const sorts = units.map((unit) => sortsOf(unit, together));
+    const complete = cutDown(sorts);
+    return new Cluster(units, sorts, borneCombinations(units, sorts, together), complete);
+  }
+
+  /** The same with only the ways that are admitted. */
+  admitting(admits: (way: Option) => boolean): Cluster {
+    const sorts = this.sorts.map((own) => own.map((ways) => ways.filter(admits)));
+    const combinations = this.combinations.filter((combination) =>
+      combination.every((sort, at) => sort === 0 || (sorts[at]?.[sort - 1]?.length ?? 0) > 0),
+    );
+    return new Cluster(this.units, sorts, combinations, this.complete);
   }
 
   /** The least of all that the boxes bear; nothing served is worth 0. */
   best(worth: Worth): Pick {
     const cheapest = this.sorts.map((sorts) => sorts.map((ways) => leastOf(ways, worth)));
-    let best = { value: Number.POSITIVE_INFINITY, combination: [] as number[] };
+    let best = { value: Number.POSITIVE_INFINITY, combination: [] as readonly number[] };
     for (const combination of this.combinations) {
       let value = 0;
       for (let at = 0; at < combination.length; at++) {
@@ -84,56 +94,55 @@ export class Cluster {
     }
     return [...found.values()].map(({ value, draws: drawn, ...rest }) => ({ value, draws: drawn, ways: waysOf(rest) }));
   }
+}
 
-  private sortsOf(unit: Unit, costOf: (way: Option) => number): Option[][] {
-    const sorts = new Map<string, Option[]>();
-    for (const way of unit.ways) {
-      const key = way.choices.map((choice) => `${choice.boxId}/${this.together(choice.boxId).alike(selection(choice))}`).join();
-      sorts.set(key, [...(sorts.get(key) ?? []), way]);
+function sortsOf(unit: Unit, together: (boxId: string) => BoxTogether): Option[][] {
+  const sorts = new Map<string, Option[]>();
+  for (const way of unit.ways) {
+    const key = way.choices.map((choice) => `${choice.boxId}/${together(choice.boxId).alike(selection(choice))}`).join();
+    sorts.set(key, [...(sorts.get(key) ?? []), way]);
+  }
+  // Of ways that draw on the same things only the cheapest can be wanted.
+  return [...sorts.values()].map((ways) => {
+    const kinds = new Map<string, Option>();
+    for (const way of ways) {
+      const key = resourceKey(way);
+      const before = kinds.get(key);
+      if (!before || way.cost < before.cost) kinds.set(key, way);
     }
-    // Of ways that draw on the same things only the cheapest can be wanted.
-    return [...sorts.values()].map((ways) => {
-      const kinds = new Map<string, Option>();
-      for (const way of ways) {
-        const key = resourceKey(way);
-        const before = kinds.get(key);
-        if (!before || costOf(way) < costOf(before)) kinds.set(key, way);
-      }
-      return [...kinds.values()].sort((a, b) => costOf(a) - costOf(b));
-    });
-  }
+    return [...kinds.values()].sort((a, b) => a.cost - b.cost);
+  });
+}
 
-  /** Leaves the dearest sorts out where there are too many combinations to ask for. */
-  private cutDown(): boolean {
-    let complete = true;
-    for (;;) {
-      const product = this.sorts.reduce((sum, sorts) => sum * (sorts.length + 1), 1);
-      if (product <= MOST_COMBINATIONS) return complete;
-      complete = false;
-      const widest = this.sorts.reduce((most, sorts) => (sorts.length > most.length ? sorts : most));
-      widest.pop();
+/** Leaves sorts out where there are too many combinations to ask for. */
+function cutDown(sorts: readonly Option[][][]): boolean {
+  let complete = true;
+  while (sorts.reduce((product, own) => product * (own.length + 1), 1) > MOST_COMBINATIONS) {
+    complete = false;
+    sorts.reduce((most, own) => (own.length > most.length ? own : most)).pop();
+  }
+  return complete;
+}
+
+function borneCombinations(units: readonly Unit[], sorts: readonly Option[][][], together: (boxId: string) => BoxTogether): number[][] {
+  const boxIds = [...new Set(units.flatMap((unit) => unit.places.map((place) => place.boxId)))];
+  // One way of each sort speaks for all of it.
+  const choices = sorts.map((own) => own.map((ways) => (ways[0]?.choices ?? []).map(selection)));
+  const combination = sorts.map(() => 0);
+  const borne: number[][] = [];
+  const descend = (at: number) => {
+    if (at === sorts.length) {
+      const all = combination.flatMap((sort, unit) => (sort > 0 ? (choices[unit]?.[sort - 1] ?? []) : []));
+      if (boxIds.every((boxId) => together(boxId).bears(all.filter((choice) => choice.boxId === boxId)))) borne.push([...combination]);
+      return;
     }
-  }
-
-  private askBoxes(): void {
-    const boxIds = [...new Set(this.units.flatMap((unit) => unit.places.map((place) => place.boxId)))];
-    // One way of each sort speaks for all of it.
-    const choices = this.sorts.map((sorts) => sorts.map((ways) => (ways[0]?.choices ?? []).map(selection)));
-    const combination = this.sorts.map(() => 0);
-    const descend = (at: number) => {
-      if (at === this.sorts.length) {
-        const all = combination.flatMap((sort, unit) => (sort > 0 ? (choices[unit]?.[sort - 1] ?? []) : []));
-        if (boxIds.every((boxId) => this.together(boxId).bears(all.filter((choice) => choice.boxId === boxId))))
-          this.combinations.push([...combination]);
-        return;
-      }
-      for (let sort = 0; sort <= (this.sorts[at]?.length ?? 0); sort++) {
-        combination[at] = sort;
-        descend(at + 1);
-      }
-    };
-    descend(0);
-  }
+    for (let sort = 0; sort <= (sorts[at]?.length ?? 0); sort++) {
+      combination[at] = sort;
+      descend(at + 1);
+    }
+  };
+  descend(0);
+  return borne;
 }
 
 export function clustersOf(units: readonly Unit[], known: JobLookup): Cluster[] {
@@ -148,7 +157,7 @@ export function clustersOf(units: readonly Unit[], known: JobLookup): Cluster[] 
     }
     return answer;
   };
-  return sharingBoxes(units).map((own) => new Cluster(own, together, (way) => cost(way, known)));
+  return sharingBoxes(units).map((own) => Cluster.of(own, together));
 }
 
 function sharingBoxes(units: readonly Unit[]): Unit[][] {
@@ -225,11 +234,6 @@ const selection = ({ boxId, position, deviceId, strategy, with: parts }: PlanCho
   strategy,
   with: [...parts],
 });
-
-/** Sixtieths of a minor unit, hubs apart: one rounding of labour over the whole plan keeps the order. */
-export function cost(option: { devices: number; parts: number; minutes: number }, known: JobLookup): number {
-  return 60 * (option.devices + option.parts) + option.minutes * (known.job.money?.labourPerHour ?? 0);
-}
 
 /** What a way draws on beside money. */
 function resourceKey(option: Option): string {

@@ -1,5 +1,5 @@
 import type { JobLookup } from '../job/lookup.js';
-import { type Cluster, cost, type Drawing, type Pick, type Worth } from './clusters.js';
+import type { Cluster, Drawing, Pick, Worth } from './clusters.js';
 import type { Option } from './vocabulary.js';
 
 /** One option for each cluster: the most places served, then the least cost. */
@@ -31,7 +31,10 @@ interface HubToBuy {
  * @param known its selections are those of positions no plan decides: they draw on the router and the hubs before any choice
  */
 export function solve(clusters: readonly Cluster[], admits: (way: Option) => boolean, known: JobLookup): Solved {
-  return new Solver(clusters, admits, known).run();
+  return new Solver(
+    clusters.map((cluster) => cluster.admitting(admits)),
+    known,
+  ).run();
 }
 
 class Solver {
@@ -42,15 +45,14 @@ class Solver {
   /** Clients the router can still take; null without a limit. */
   private readonly clientsLeft: number | null;
   private readonly hubLeft = new Map<string, number>();
-  private readonly relaxed: Map<string, Pick>[];
+  private readonly relaxed: Map<number, Pick>[];
   private readonly drawings: Map<string, readonly Drawing[]>[];
   private best: { ways: Option[]; value: number; exact: boolean } | undefined;
   private bound = Number.POSITIVE_INFINITY;
 
   constructor(
     private readonly clusters: readonly Cluster[],
-    private readonly admits: (way: Option) => boolean,
-    private readonly known: JobLookup,
+    known: JobLookup,
   ) {
     const { brief } = known.job;
     this.owned = new Set(brief?.hubsOwned ?? []);
@@ -61,7 +63,7 @@ class Solver {
       .map((hub) => ({ id: hub.id, price: 60 * hub.price, client: !hub.wired }));
     const dearest = clusters
       .flatMap((cluster) => cluster.units)
-      .reduce((sum, unit) => sum + unit.ways.reduce((most, way) => Math.max(most, cost(way, known)), 0), 0);
+      .reduce((sum, unit) => sum + unit.ways.reduce((most, way) => Math.max(most, way.cost), 0), 0);
     this.perPlace = dearest + this.toBuy.reduce((sum, hub) => sum + hub.price, 0) + 1;
     this.relaxed = clusters.map(() => new Map());
     this.drawings = clusters.map(() => new Map());
@@ -101,12 +103,12 @@ class Solver {
   private worth(usable: ReadonlySet<string>): Worth {
     return (way) => {
       for (const hub of way.onHub.keys()) if (!usable.has(hub)) return null;
-      return this.admits(way) ? cost(way, this.known) - way.served * this.perPlace : null;
+      return way.cost - way.served * this.perPlace;
     };
   }
 
   private leastOf(cluster: Cluster, which: number, usable: ReadonlySet<string>): Pick {
-    const key = [...cluster.hubs].filter((hub) => usable.has(hub)).join();
+    const key = hubKey(cluster, usable);
     let pick = this.relaxed[which]?.get(key);
     if (!pick) {
       pick = cluster.best(this.worth(usable));
@@ -116,7 +118,7 @@ class Solver {
   }
 
   private optionsOf(cluster: Cluster, which: number, usable: ReadonlySet<string>, resources: readonly string[]): readonly Drawing[] {
-    const key = `${[...cluster.hubs].filter((hub) => usable.has(hub)).join()};${resources.join()}`;
+    const key = `${hubKey(cluster, usable)};${resources.join()}`;
     let options = this.drawings[which]?.get(key);
     if (!options) {
       options = cluster.options(this.worth(usable), (way) => resources.map((resource) => drawn(way, resource)));
@@ -138,6 +140,13 @@ class Solver {
     if (value < (this.best?.value ?? Number.POSITIVE_INFINITY))
       this.best = { ways: found.picks.flatMap((pick) => pick.ways.filter((way) => way !== undefined)), value, exact: found.exact };
   }
+}
+
+/** Which of the cluster's hubs may be used, as a sum of powers of two. */
+function hubKey(cluster: Cluster, usable: ReadonlySet<string>): number {
+  let key = 0;
+  for (let at = 0; at < cluster.hubs.length; at++) if (usable.has(cluster.hubs[at] as string)) key += 2 ** at;
+  return key;
 }
 
 const ROUTER = 'the router';

@@ -162,5 +162,6 @@ export function optionOf(choices: readonly PlanChoice[], served: number, known: 
     if (device.radio !== 'none') radios.add(device.hubId === undefined ? `${device.radio} alone` : device.radio);
     if (device.hubId !== undefined) onHub.set(device.hubId, (onHub.get(device.hubId) ?? 0) + 1);
   }
-  return { choices, served, devices, parts, minutes, wifi, onHub, families, radios };
+  const cost = 60 * (devices + parts) + minutes * (known.job.money?.labourPerHour ?? 0);
+  return { choices, served, devices, parts, minutes, cost, wifi, onHub, families, radios };
 }

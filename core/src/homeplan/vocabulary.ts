@@ -21,6 +21,8 @@ export interface Option {
   devices: number;
   parts: number;
   minutes: number;
+  /** Sixtieths of a minor unit, hubs apart: one rounding of labour over the whole plan keeps the order. */
+  cost: number;
   /** Devices that are clients of the router. */
   wifi: number;
   /** Devices on each hub. */

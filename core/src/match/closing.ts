@@ -116,6 +116,8 @@ export class Closing {
  */
 export class QuickFill {
   private readonly shared = new Map<string, { contents: BoxContents; largest: JointPlan['largest'] }>();
+  private readonly results = new Map<string, FillResult>();
+  private readonly nets = new Map<number, Map<Device, readonly (readonly [string, NetName | undefined])[]>>();
 
   constructor(
     private readonly box: Box,
@@ -136,9 +138,28 @@ export class QuickFill {
       this.shared.set(positions, shared);
     }
     const terminals = new Map<string, NetName | undefined>();
-    for (const plan of planned)
-      for (const [terminal, net] of terminalNets(box, plan, known)) terminals.set(`${plan.position.index}.${terminal.id}`, net);
-    return fill({ ...shared.contents, straps: strapsAsPlanned(box, planned, { terminals, largest: shared.largest }, known) });
+    for (const plan of planned) for (const [name, net] of this.netsOf(plan)) terminals.set(name, net);
+    const straps = strapsAsPlanned(box, planned, { terminals, largest: shared.largest }, known);
+    const key = `${positions};${straps.map((strap) => `${strap.positions.join('+')}=${strap.gangs}x${strap.size}`).join()}`;
+    let result = this.results.get(key);
+    if (!result) {
+      result = fill({ ...shared.contents, straps });
+      this.results.set(key, result);
+    }
+    return result;
+  }
+
+  private netsOf(plan: PlannedDevice): readonly (readonly [string, NetName | undefined])[] {
+    const own = this.nets.get(plan.position.index) ?? new Map();
+    this.nets.set(plan.position.index, own);
+    let nets = own.get(plan.device);
+    if (!nets) {
+      nets = [...terminalNets(this.box, plan, this.known)].map(
+        ([terminal, net]) => [`${plan.position.index}.${terminal.id}`, net] as const,
+      );
+      own.set(plan.device, nets);
+    }
+    return nets;
   }
 }
 
