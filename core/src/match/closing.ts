@@ -1,7 +1,8 @@
+import { leadSize } from '../enclosure/as-found.js';
 import { contentsAsPlanned, plannedDevices, strapsAsPlanned } from '../enclosure/as-planned.js';
 import type { BoxContents } from '../enclosure/contents.js';
 import { type FillResult, fill } from '../enclosure/fill.js';
-import { type PackingResult, packing } from '../enclosure/space.js';
+import { packing } from '../enclosure/space.js';
 import { NO_REASONS, type Reason } from '../findings/finding.js';
 import type { JobLookup } from '../job/lookup.js';
 import type { Device } from '../job/schema/catalogue.js';
@@ -11,7 +12,7 @@ import { WIRE } from '../practice/wire.js';
 import { unitsOf } from '../units/present.js';
 import { rounded } from '../units/volume.js';
 import { connectorRange } from '../wire/connectors.js';
-import type { NetName } from '../wire/found-nets.js';
+import { foundNets, type NetName } from '../wire/found-nets.js';
 import { type JointPlan, planJoints } from '../wire/plan.js';
 import { type PlannedDevice, terminalNets } from '../wire/terminal-nets.js';
 import type { PlaceFacts } from './place.js';
@@ -23,11 +24,10 @@ import type { PlaceFacts } from './place.js';
  */
 export class Closing {
   private readonly answers = new Map<string, FillResult>();
-  private readonly planned = new Map<string, BoxContents>();
+  private readonly beside = new Map<string, { ml: number; capacityMl: number | null }>();
   private readonly others: PlannedDevice[];
   private readonly quick: QuickFill | null;
-
-  private most: ReturnType<typeof mostWithout> | undefined;
+  private most: ReturnType<typeof mostInBox> | undefined;
 
   constructor(private readonly place: PlaceFacts) {
     this.quick = QuickFill.for(place.box, place.known);
@@ -59,47 +59,43 @@ export class Closing {
   packingRule(device: Device): readonly Reason[] {
     const { known } = this.place;
     const stops = known.job.practice === 'gb' || known.job.practice === 'modular';
-    if (!stops && this.surelyCloses(device)) return NO_REASONS;
-    const { verdict, occupancy } = this.packingWith(device);
-    if (verdict === 'unknown') return stops ? [{ rule: 'packing', outcome: 'unproved', code: 'packing.not-read', facts: {} }] : NO_REASONS;
-    if (verdict !== 'will-not-close') return NO_REASONS;
-    const facts = { percent: rounded((occupancy ?? 0) * 100, 1) };
+    if (this.surelyCloses(device)) return NO_REASONS;
+    const occupancy = this.occupancyWith(device);
+    if (occupancy === null) return stops ? [{ rule: 'packing', outcome: 'unproved', code: 'packing.not-read', facts: {} }] : NO_REASONS;
+    if (occupancy <= figuresInUse(known.job).packing.closes + 1e-9) return NO_REASONS;
+    const facts = { percent: rounded(occupancy * 100, 1) };
     return [{ rule: 'packing', outcome: stops ? 'block' : 'warn', code: 'packing.will-not-close', facts }];
   }
 
-  packingWith(device: Device): PackingResult {
-    const { box, known, position } = this.place;
-    const key = `${signature(device, false)};${device.terminals.map((terminal) => terminal.length ?? '').join()}`;
-    let contents = this.planned.get(key);
-    if (!contents) {
-      contents = contentsAsPlanned(box, [...this.others, { position, device, selection: { strategy: 'single' as const } }], known);
-      this.planned.set(key, contents);
+  /** Devices with the same terminals leave the same beside their bodies. Null where the volume has not been read. */
+  occupancyWith(device: Device): number | null {
+    const key = packingSignature(device);
+    let beside = this.beside.get(key);
+    if (!beside) {
+      const { box, known, position } = this.place;
+      const contents = contentsAsPlanned(box, [...this.others, { position, device, selection: { strategy: 'single' as const } }], known);
+      const { shares } = packing(contents);
+      beside = {
+        ml: shares.bodiesMl - bodyMl(device) + shares.connectorsMl + shares.conductorsMl,
+        capacityMl: contents.capacity.ml,
+      };
+      this.beside.set(key, beside);
     }
-    const straps = contents.straps.map((strap) => ({
-      ...strap,
-      bodies: strap.bodies.map((entry) =>
-        entry.position === position.index && device.mount === 'box' ? { ...entry, body: device.body } : entry,
-      ),
-    }));
-    return packing({ ...contents, straps });
+    return beside.capacityMl ? (beside.ml + bodyMl(device)) / beside.capacityMl : null;
   }
 
-  /** True where even more than could come together closes: every conductor kept, a tail to each terminal, a largest connector for any two. */
+  /**
+   * True where even more than can come together closes: every conductor kept, a lead or tail to each terminal, two joints of the
+   * largest connector for each net with a jumper between them. Saves the joints of most devices in most boxes.
+   */
   private surelyCloses(device: Device): boolean {
-    const { box, known } = this.place;
-    this.most ??= mostWithout(this.place, this.others);
-    const { capacityMl, bodiesMl, conductorsMl, ends, largestConductorMl, largestConnectorMl } = this.most;
-    if (capacityMl === null || capacityMl === 0) return true;
+    const { known } = this.place;
+    this.most ??= mostInBox(this.place, this.others);
+    if (!this.most) return false;
+    const { capacityMl, othersMl, perLengthMl } = this.most;
+    const tails = device.terminals.reduce((sum, terminal) => sum + Math.max(TAIL, terminal.length ?? 0), 0);
     const { foldedShare, closes } = figuresInUse(known.job).packing;
-    const terminals = device.terminals.length;
-    const leads = device.terminals.reduce(
-      (sum, terminal) => sum + (terminal.form === 'lead' ? Math.max(150, terminal.length ?? 0) : 150),
-      0,
-    );
-    const body = device.mount === 'box' ? (device.body.width * device.body.height * device.body.depth) / 1000 : 0;
-    const wires = conductorsMl + (leads / 150) * largestConductorMl + box.joints.length * largestConductorMl;
-    const connectors = Math.ceil((ends + 2 * terminals) / 2) * largestConnectorMl;
-    return (bodiesMl + body + connectors + wires / foldedShare) / capacityMl <= closes;
+    return othersMl + bodyMl(device) + (tails * perLengthMl) / foldedShare <= closes * capacityMl;
   }
 
   /** The whole plan, or the quick way where it is known to come to the same; a test compares the two. */
@@ -163,23 +159,40 @@ export class QuickFill {
   }
 }
 
-/** What is in the box at most beside the device at this place. */
-function mostWithout(place: PlaceFacts, others: readonly PlannedDevice[]) {
-  const { box, known } = place;
+/** Length of a tail or jumper that a plan makes, mm. */
+const TAIL = 150;
+
+/** What is in the box at most beside the device at this place; null where its volume has not been read. */
+function mostInBox({ box, known }: PlaceFacts, others: readonly PlannedDevice[]) {
   const contents = contentsAsPlanned(box, others, known);
-  const largestConductorMl = Math.max(
-    0,
-    ...[...contents.conductors, ...contents.leads].map(({ size }) => ((Math.PI / 4) * WIRE[size].diameter ** 2 * 150) / 1000),
-  );
+  if (!contents.capacity.ml) return null;
+  const sizes = [...contents.conductors, ...contents.leads].map(({ size }) => WIRE[size].diameter);
+  const perLengthMl = ((Math.PI / 4) * Math.max(WIRE[leadSize(known.job.practice)].diameter, ...sizes) ** 2) / 1000;
+  const { foldedShare } = figuresInUse(known.job).packing;
+  const joints = 2 * (foundNets(box).names.size + box.joints.length);
+  const connectorMl = Math.max(0, ...connectorRange(known.job.catalogue.connectors).map((connector) => connector.ml));
   const { shares } = packing(contents);
   return {
     capacityMl: contents.capacity.ml,
-    bodiesMl: shares.bodiesMl,
-    conductorsMl: shares.conductorsMl * contents.figures.packing.foldedShare,
-    ends: contents.conductors.length * 2 + contents.leads.length,
-    largestConductorMl,
-    largestConnectorMl: Math.max(0, ...connectorRange(known.job.catalogue.connectors).map((connector) => connector.ml)),
+    othersMl: shares.bodiesMl + shares.conductorsMl + joints * connectorMl + (joints * TAIL * perLengthMl) / foldedShare / 2,
+    perLengthMl,
   };
+}
+
+function bodyMl({ mount, body }: Device): number {
+  return mount === 'box' ? (body.width * body.height * body.depth) / 1000 : 0;
+}
+
+const packingSignatures = new WeakMap<Device, string>();
+
+/** What of a device the estimate depends on beside its body. */
+function packingSignature(device: Device): string {
+  let text = packingSignatures.get(device);
+  if (text === undefined) {
+    text = `${signature(device, false)};${device.terminals.map((terminal) => terminal.length ?? '').join()}`;
+    packingSignatures.set(device, text);
+  }
+  return text;
 }
 
 /** `us` counts connectors only as terminal blocks, since 2023; where none can come up, the joints of a plan do not matter to the count. */

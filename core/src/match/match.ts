@@ -193,7 +193,8 @@ export class PlaceJudge {
     const { known, need } = this.place;
     if (this.scope === 'by-itself' || need.connected === false) return;
     this.elsewhere ??= networkElsewhere(this.place);
-    reasons.push(...hubRule(known, devices, this.elsewhere), ...routerRule(known, devices, this.elsewhere));
+    for (const reason of hubRule(known, devices, this.elsewhere)) reasons.push(reason);
+    for (const reason of routerRule(known, devices, this.elsewhere)) reasons.push(reason);
   }
 
   /** The place of the group, other than this one, whose device feeds the load. */

@@ -66,6 +66,7 @@ function ownPlaces({ box, position, group }: PlaceFacts): string[] {
 
 /** The hubs of what would come here: whether each has room, and whether it is still to be bought. */
 export function hubRule(known: JobLookup, devices: readonly Device[], elsewhere: NetworkElsewhere): readonly Reason[] {
+  if (!devices.some((device) => device.hubId)) return NO_REASONS;
   const reasons: Reason[] = [];
   for (const hubId of new Set(devices.flatMap((device) => device.hubId ?? []))) {
     const hub = known.hubs.get(hubId);
