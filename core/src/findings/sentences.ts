@@ -75,6 +75,15 @@ const SENTENCES: Record<string, Sentence> = {
     `A freed ${words.roles.traveler} brings the ${words.roles.line} from ${facts.from}; re-mark it at both ends.`,
   'multi-location.load-by-traveler': (facts, { words }) =>
     `A freed ${words.roles.traveler} carries the ${words.roles.load} to ${facts.to}; re-mark it at both ends.`,
+  'control-point.no-device': () => 'The device of this control is not in the catalogue.',
+  'control-point.wants-wires': () => 'It has terminals to be wired, and this control has no box.',
+  'control-point.no-target': () => 'What it is to work has not been said.',
+  'control-point.nothing-chosen': (facts) => `Nothing is chosen yet for ${facts.box}, position ${facts.position}.`,
+  'control-point.cannot-reach': (facts) =>
+    `It does not reach the ${facts.device} at ${facts.box}, position ${facts.position}: another hub, and neither is a partner of the other.`,
+  'control-point.left-on': () => 'The switch under it has to be left on, and a note of that goes to the owner.',
+  'control-point.wider-plate': () => 'The plate beside it has to be one gang wider.',
+  'control-point.battery': (facts) => (facts.years ? `A battery lasts about ${plural(facts.years, 'year')}.` : 'It runs on a battery.'),
   'gangs.too-wide': (facts, { words }) => `It takes ${plural(facts.gangs, words.gang)}; ${facts.free} free here.`,
   'body.too-large': (facts, { mm }) =>
     `Its body is ${mm(facts.width)} x ${mm(facts.height)}; the box leaves ${mm(facts.freeWidth)} x ${mm(facts.freeHeight)}.`,

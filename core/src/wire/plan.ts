@@ -30,6 +30,8 @@ export interface PlannedJoint {
   net: NetName;
   members: string[];
   connector: ConnectorChoice | null;
+  /** Nobody opens it: it keeps the connector it has. */
+  kept: boolean;
 }
 
 interface Member extends BundleMember {
@@ -190,20 +192,20 @@ class Planner {
       ? foundConnector(untouched.connector, members, this.known.job.practice, this.range)
       : chooseConnector(members, this.kinds, this.range);
     if (connector) {
-      this.result.joints.push({ id, net, members: names(members), connector });
+      this.result.joints.push({ id, net, members: names(members), connector, kept: untouched !== undefined });
       return;
     }
     const size = largestSize(members.map((member) => member.size)) as WireSize;
     const split = this.split(members, size);
     if (!split) {
-      this.result.joints.push({ id, net, members: names(members), connector: null });
+      this.result.joints.push({ id, net, members: names(members), connector: null, kept: untouched !== undefined });
       return;
     }
     const jumper = this.fresh('P');
     const second = this.fresh('J');
     this.result.made.push({ id: jumper, kind: 'jumper', from: id, to: second, size, length: PIGTAIL_LENGTH });
-    this.result.joints.push({ id, net, members: [...names(split.first), jumper], connector: split.connectors[0] });
-    this.result.joints.push({ id: second, net, members: [...names(split.second), jumper], connector: split.connectors[1] });
+    this.result.joints.push({ id, net, members: [...names(split.first), jumper], connector: split.connectors[0], kept: false });
+    this.result.joints.push({ id: second, net, members: [...names(split.second), jumper], connector: split.connectors[1], kept: false });
   }
 
   /** The old joint when it holds the very same members: nobody opens it, so it keeps its connector. */

@@ -116,6 +116,16 @@ export const Part = open({
   ...volume,
   depth: Measure.optional(),
   where: z.enum(['fitting', 'box']).optional(),
+  /** Of a plate: the gangs it covers, its opening, colours and shade. */
+  gangs: z.number().int().min(1).optional(),
+  opening: Name.optional(),
+  colours: z.array(Name).optional(),
+  shade: Name.optional(),
+  /** Of a connector that comes in a package: which connector it is. */
+  connectorId: Id.optional(),
+  /** Of a bulb: the family it speaks, and whether it shows colours. */
+  bulbFamily: Name.optional(),
+  fullColour: z.boolean().optional(),
 });
 
 export const Connector = open({

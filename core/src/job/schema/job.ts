@@ -79,6 +79,8 @@ export const Selection = open({
   strategy: Strategy,
   with: z.array(Id).optional(),
   channels: z.record(z.string(), Id).optional(),
+  /** Why it was chosen although the match says no; it stays marked until the hand-over. */
+  against: Text.optional(),
 });
 
 export const ControlPoint = open({
@@ -86,6 +88,8 @@ export const ControlPoint = open({
   roomId: Id,
   name: Name,
   deviceId: Id,
+  /** Stuck on the wall, in a further gang of a wider plate, or over a switch that is left on. */
+  mounting: z.enum(['wall', 'extra-gang', 'over-switch']).optional(),
   targets: z.array(open({ boxId: Id.optional(), position: z.number().int().optional(), loadId: Id.optional() })),
 });
 
@@ -161,6 +165,8 @@ export const Brief = open({
   connectors: z.array(ConnectorKind).optional(),
   budget: Price.optional(),
   spares: Count.optional(),
+  /** Whether one unit is bought and tried before the rest. */
+  trialFirst: z.boolean().optional(),
   pins: z.array(open({ boxId: Id, position: z.number().int().min(1), deviceId: Id.optional(), strategy: Strategy.optional() })).optional(),
   bans: z.array(open({ deviceId: Id, boxId: Id.optional(), position: z.number().int().min(1).optional() })).optional(),
 });
@@ -189,6 +195,8 @@ export const jobHeader = {
     testBeforeFold: z.boolean().optional(),
     jointOrder: z.array(z.enum(['ground', 'neutral', 'line', 'load'])).optional(),
   }).optional(),
+  /** How many of an item of the materials are in the van already, by the item. */
+  inHand: z.record(z.string(), Count).optional(),
 };
 
 export const Job = open({
@@ -218,6 +226,7 @@ export type Load = z.infer<typeof Load>;
 export type Place = z.infer<typeof Place>;
 export type Run = z.infer<typeof Run>;
 export type Group = z.infer<typeof Group>;
+export type ControlPoint = z.infer<typeof ControlPoint>;
 export type Selection = z.infer<typeof Selection>;
 export type Pairing = z.infer<typeof Pairing>;
 export type PairingAttempt = z.infer<typeof PairingAttempt>;

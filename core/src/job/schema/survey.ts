@@ -95,6 +95,8 @@ export const Need = open({
   scenes: z.boolean().optional(),
   senses: z.array(z.enum(['motion', 'humidity', 'daylight'])).optional(),
   constantPower: z.boolean().optional(),
+  /** Light in colours: a matter of bulbs, not of switches. */
+  colour: z.boolean().optional(),
   connected: z.boolean().optional(),
 });
 

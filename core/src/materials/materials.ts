@@ -1,0 +1,219 @@
+import { plannedDevices } from '../enclosure/as-planned.js';
+import { minutesOf } from '../homeplan/units.js';
+import type { JobLookup } from '../job/lookup.js';
+import type { Device, Part } from '../job/schema/catalogue.js';
+import type { Box } from '../job/schema/survey.js';
+import { planJoints } from '../wire/plan.js';
+import { type MaterialLine, type Materials, SHELVES, type Shelf } from './vocabulary.js';
+
+/** Screws that hold a device to its box. */
+const SCREWS_A_DEVICE = 2;
+
+interface Wanted {
+  shelf: Shelf;
+  item: string;
+  what: string;
+  detail: string;
+  unit: MaterialLine['unit'];
+  priceEach: number | null;
+  count: number;
+  boxIds: string[];
+}
+
+/**
+ * What to buy for the devices chosen so far: devices, hubs and parts by the selections, connectors and tails by the joints as far as
+ * the findings tell them, plates by what shares them; less what comes in the packages and what is in hand. Minor units.
+ */
+export function materialsOf(known: JobLookup): Materials {
+  const { job } = known;
+  const list = new Map<string, Wanted>();
+  const want = (wanted: Omit<Wanted, 'count' | 'boxIds'>, count: number, boxId?: string) => {
+    const line = list.get(wanted.item) ?? { ...wanted, count: 0, boxIds: [] };
+    line.count += count;
+    if (boxId && !line.boxIds.includes(boxId)) line.boxIds.push(boxId);
+    list.set(wanted.item, line);
+  };
+  const openBoxIds: string[] = [];
+  const devices: Device[] = [];
+  for (const box of job.boxes) {
+    const planned = plannedDevices(box, known);
+    for (const { device, selection } of planned) {
+      devices.push(device);
+      want(deviceLine(device), 1, box.id);
+      for (const id of selection.with ?? []) {
+        const part = job.catalogue.parts.find((entry) => entry.id === id);
+        if (part) want(partLine(part), 1, box.id);
+      }
+    }
+    if (planned.length === 0) continue;
+    wantJoints(box, known, want);
+    if (planned.some(({ device }) => device.mount === 'box')) wantPlate(box, known, want);
+    if (box.conductors.some((conductor) => conductor.cableId && !box.labels.some((label) => label.conductorId === conductor.id)))
+      openBoxIds.push(box.id);
+  }
+  for (const point of job.controlPoints ?? []) {
+    const device = known.devices.get(point.deviceId);
+    if (!device) continue;
+    devices.push(device);
+    want(deviceLine(device), 1);
+  }
+  for (const id of new Set(devices.flatMap((device) => device.hubId ?? []))) {
+    const hub = known.hubs.get(id);
+    if (hub && !job.brief?.hubsOwned?.includes(id))
+      want(
+        {
+          shelf: 'hubs',
+          item: `hub:${id}`,
+          what: hub.name,
+          detail: hub.wired ? 'wired' : 'over the router',
+          unit: 'piece',
+          priceEach: hub.price,
+        },
+        1,
+      );
+  }
+  const spares = job.brief?.spares ?? 0;
+  for (const device of new Set(devices)) {
+    if (spares > 0) want({ ...deviceLine(device), shelf: 'spares', item: `spare:${device.id}` }, spares);
+  }
+  return summed(list, packagesOf(devices, known), known, { devices, openBoxIds });
+}
+
+type Want = (wanted: Omit<Wanted, 'count' | 'boxIds'>, count: number, boxId?: string) => void;
+
+function deviceLine(device: Device): Omit<Wanted, 'count' | 'boxIds'> {
+  return {
+    shelf: 'devices',
+    item: `device:${device.id}`,
+    what: `${device.maker} ${device.model}`,
+    detail: device.colours?.[0] ?? '',
+    unit: 'piece',
+    priceEach: device.price,
+  };
+}
+
+function partLine(part: Part): Omit<Wanted, 'count' | 'boxIds'> {
+  const detail = part.where === 'fitting' ? 'at the fitting' : part.where === 'box' ? 'in the box' : '';
+  return { shelf: 'parts', item: `part:${part.id}`, what: part.name, detail, unit: 'piece', priceEach: part.price };
+}
+
+/** Connectors by size, tails by section and use, flags for what is told apart, screws. */
+function wantJoints(box: Box, known: JobLookup, want: Want): void {
+  const { catalogue } = known.job;
+  const planned = plannedDevices(box, known);
+  const plan = planJoints(box, planned, known);
+  for (const joint of plan.joints) {
+    if (joint.kept || !joint.connector) continue;
+    const { id, kind, conductors } = joint.connector;
+    const price = catalogue.connectors.find((connector) => connector.id === id)?.price ?? null;
+    const detail = `${conductors[0]} to ${conductors[1]} conductors`;
+    want({ shelf: 'connectors', item: `connector:${id}`, what: `${kind} ${id}`, detail, unit: 'piece', priceEach: price }, 1, box.id);
+  }
+  const caps = plan.capped.length;
+  const smallest = catalogue.connectors.filter((connector) => connector.kind === 'twist-on' || connector.kind === 'lever')[0];
+  if (caps > 0 && smallest)
+    want(
+      {
+        shelf: 'connectors',
+        item: `connector:${smallest.id}`,
+        what: `${smallest.kind} ${smallest.id}`,
+        detail: `${smallest.conductors?.[0] ?? 2} to ${smallest.conductors?.[1] ?? 2} conductors`,
+        unit: 'piece',
+        priceEach: smallest.price,
+      },
+      caps,
+      box.id,
+    );
+  const nets = new Map(plan.joints.flatMap((joint) => joint.members.map((member) => [member, joint.net] as const)));
+  for (const piece of plan.made) {
+    const use = (nets.get(piece.id) ?? piece.from).split(':')[0] ?? '';
+    const detail = `${piece.size}, ${use}`;
+    want(
+      { shelf: 'conductors', item: `tail:${piece.size}:${use}`, what: 'Tails and jumpers', detail, unit: 'mm', priceEach: null },
+      piece.length,
+      box.id,
+    );
+  }
+  const inBox = planned.filter(({ device }) => device.mount === 'box').length;
+  if (inBox > 0)
+    want(
+      { shelf: 'screws', item: 'screws', what: 'Mounting screws', detail: '', unit: 'piece', priceEach: null },
+      inBox * SCREWS_A_DEVICE,
+      box.id,
+    );
+  const told = box.conductors.filter((conductor) => conductor.cableId && conductor.colour !== 'bare').length;
+  if (told > 0) want({ shelf: 'labels', item: 'flags', what: 'Conductor flags', detail: '', unit: 'piece', priceEach: null }, told, box.id);
+  want(
+    { shelf: 'labels', item: 'plate-labels', what: 'Breaker label for the back of the plate', detail: '', unit: 'piece', priceEach: null },
+    1,
+    box.id,
+  );
+}
+
+/** One plate over the box, unless what goes in brings its own. */
+function wantPlate(box: Box, known: JobLookup, want: Want): void {
+  const devices = plannedDevices(box, known).flatMap(({ device }) => (device.mount === 'box' ? [device] : []));
+  if (devices.every((device) => device.ownPlate)) return;
+  const { gangs } = box.enclosure;
+  const opening = devices.find((device) => device.opening)?.opening ?? 'as found';
+  const shade = devices.find((device) => device.shade)?.shade;
+  const colour = known.job.brief?.colour ?? devices[0]?.colours?.[0] ?? '';
+  const part = known.job.catalogue.parts.find(
+    (entry) =>
+      entry.kind === 'plate' &&
+      entry.gangs === gangs &&
+      (entry.opening === undefined || entry.opening === opening) &&
+      (!entry.colours?.length || entry.colours.includes(colour)) &&
+      (entry.shade === undefined || shade === undefined || entry.shade === shade),
+  );
+  const detail = [`opening ${opening}`, colour, shade].filter(Boolean).join(', ');
+  want(
+    {
+      shelf: 'plates',
+      item: part ? `part:${part.id}` : `plate:${gangs}:${opening}:${colour}:${shade ?? ''}`,
+      what: part?.name ?? `Plate, ${gangs} ${gangs === 1 ? 'gang' : 'gangs'}`,
+      detail,
+      unit: 'piece',
+      priceEach: part?.price ?? null,
+    },
+    1,
+    box.id,
+  );
+}
+
+/** What the packages bring, by the item it saves. */
+function packagesOf(devices: readonly Device[], known: JobLookup): Map<string, number> {
+  const parts = new Map(known.job.catalogue.parts.map((part) => [part.id, part]));
+  const saved = new Map<string, number>();
+  for (const { includes } of devices)
+    for (const { partId, count } of includes ?? []) {
+      const part = parts.get(partId);
+      const item = part?.connectorId ? `connector:${part.connectorId}` : part?.kind === 'screws' ? 'screws' : `part:${partId}`;
+      saved.set(item, (saved.get(item) ?? 0) + (count ?? 1));
+    }
+  return saved;
+}
+
+function summed(
+  list: ReadonlyMap<string, Wanted>,
+  saved: ReadonlyMap<string, number>,
+  known: JobLookup,
+  { devices, openBoxIds }: { devices: readonly Device[]; openBoxIds: string[] },
+): Materials {
+  const { job } = known;
+  const lines = [...list.values()]
+    .map(({ count, ...wanted }): MaterialLine => {
+      const inPackages = Math.min(count, saved.get(wanted.item) ?? 0);
+      const inHand = Math.min(count - inPackages, job.inHand?.[wanted.item] ?? 0);
+      const toBuy = count - inPackages - inHand;
+      return { ...wanted, needed: count, inPackages, inHand, toBuy, price: wanted.priceEach === null ? null : wanted.priceEach * toBuy };
+    })
+    .sort(
+      (a, b) => SHELVES.indexOf(a.shelf) - SHELVES.indexOf(b.shelf) || a.what.localeCompare(b.what) || a.detail.localeCompare(b.detail),
+    );
+  const total = lines.reduce((sum, line) => sum + (line.price ?? 0), 0);
+  const minutes = devices.reduce((sum, device) => sum + minutesOf(device, job), 0);
+  const cost = Math.floor((minutes * (job.money?.labourPerHour ?? 0)) / 60 + 0.5);
+  const unpriced = lines.filter((line) => line.price === null && line.toBuy > 0).length;
+  return { lines, total, unpriced, labour: { minutes, cost }, estimate: total + cost, openBoxIds };
+}
