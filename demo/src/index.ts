@@ -1,4 +1,4 @@
-export { demoCatalogue } from './catalogue.js';
+export { demoCatalogue } from './catalogue/index.js';
 export { quillonPoint } from './quillon-point.js';
 
 import type { Job } from '@inventario/core';

@@ -1,5 +1,5 @@
 import { FORMAT, type Job, type JobEvent, type Pairing, type Selection, VERSION } from '@inventario/core';
-import { demoCatalogue } from './catalogue.js';
+import { demoCatalogue } from './catalogue/index.js';
 import { BOXES } from './quillon-boxes.js';
 import { surveyed } from './survey-maker.js';
 

@@ -1,5 +1,5 @@
 import { type Job, newJob } from '@inventario/core';
-import { demoCatalogue } from './catalogue.js';
+import { demoCatalogue } from './catalogue/index.js';
 import { type BoxPlan, surveyed } from './survey-maker.js';
 
 const WHERRY: BoxPlan[] = [

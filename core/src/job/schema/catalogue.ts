@@ -92,7 +92,7 @@ export const Device = open({
   scenes: z.boolean().optional(),
   bulbController: z.boolean().optional(),
   bulbFamilies: z.array(Name).optional(),
-  pairing: open({}).optional(),
+  pairing: open({ steps: z.array(z.unknown()).optional() }).optional(),
   settings: z.array(z.unknown()).optional(),
   includes: z.array(open({ partId: Id, count: Count.optional() })).optional(),
   notes: Text.optional(),
