@@ -14,6 +14,7 @@ import {
   RULE_NOTES,
   readJobFile,
   sentence,
+  settling,
 } from '@inventario/core';
 import { z } from 'zod';
 import { UnusableError } from './arguments.js';
@@ -118,6 +119,7 @@ export function match(text: string, boxId: string | undefined): Output {
           outcome: reason.outcome,
           text: sentence(reason, job.practice),
           facts: reason.facts,
+          ...(settling(reason) ? { settledBy: settling(reason)?.says } : {}),
         })),
       })),
     }));

@@ -145,7 +145,7 @@ export function minutesOf(device: Device, job: Job): number {
 }
 
 /** @param served places that want a device and get one with these choices */
-export function optionOf(choices: readonly PlanChoice[], served: number, known: JobLookup): Option {
+function optionOf(choices: readonly PlanChoice[], served: number, known: JobLookup): Option {
   const prices = new Map(known.job.catalogue.parts.map((part) => [part.id, part.price]));
   const onHub = new Map<string, number>();
   const families = new Set<string>();

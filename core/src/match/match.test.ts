@@ -3,6 +3,7 @@ import { contentsAsPlanned } from '../enclosure/as-planned.js';
 import { fill } from '../enclosure/fill.js';
 import { packing } from '../enclosure/space.js';
 import { SENTENCE_CODES, sentence } from '../findings/sentences.js';
+import { settling } from '../findings/settling.js';
 import { lookup } from '../job/lookup.js';
 import type { Device } from '../job/schema/catalogue.js';
 import type { Job } from '../job/schema/job.js';
@@ -567,6 +568,7 @@ test('every finding the engine makes on the examples and on random houses has it
       for (const { reasons } of devices)
         for (const reason of reasons) {
           met.add(reason.code);
+          if (reason.outcome === 'unproved') expect([reason.code, settling(reason)]).not.toEqual([reason.code, null]);
           for (const practice of ['us', 'gb'] as const) expect(sentence(reason, practice)).not.toMatch(/undefined|NaN|\[object/);
         }
   for (const code of met) expect(SENTENCE_CODES).toContain(code);

@@ -30,6 +30,12 @@ export interface PlaceFacts {
   group: Group | undefined;
 }
 
+/** What the rules of the brief alone look at. */
+export interface BriefFacts {
+  need: Need;
+  known: { job: Pick<JobLookup['job'], 'brief'> };
+}
+
 export function placeFacts(box: Box, position: Position, known: JobLookup): PlaceFacts {
   const found = foundNets(box);
   const labels = labelsOf(box);

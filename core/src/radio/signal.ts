@@ -22,7 +22,7 @@ export interface BoxSignal {
   lost: number;
 }
 
-export function barsOf(rssi: number): number {
+function barsOf(rssi: number): number {
   return BARS.find(([, from]) => rssi >= from)?.[0] ?? 0;
 }
 

@@ -96,10 +96,14 @@ function Header({ onHelp }: { onHelp: () => void }) {
         <Phase to={paths.board(job.id)} end>
           Board
         </Phase>
+        <Phase to={paths.brief(job.id)}>Brief</Phase>
         <Phase to={paths.house(job.id)}>House</Phase>
-        <Phase to={paths.fit(job.id)}>Fit</Phase>
         <Phase to={paths.panel(job.id)}>Panel</Phase>
+        <Phase to={paths.fit(job.id)}>Fit</Phase>
+        <Phase to={paths.plans(job.id)}>Plans</Phase>
+        <Phase to={paths.materials(job.id)}>Materials</Phase>
         <Phase to={paths.pair(job.id)}>Pair</Phase>
+        <Phase to={paths.catalogue(job.id)}>Catalogue</Phase>
       </nav>
       <QuestionsTray />
       <SendState />

@@ -2,6 +2,11 @@
 export const paths = {
   jobs: '/',
   board: (jobId: string) => `/jobs/${jobId}`,
+  brief: (jobId: string) => `/jobs/${jobId}/brief`,
+  plans: (jobId: string) => `/jobs/${jobId}/plans`,
+  materials: (jobId: string) => `/jobs/${jobId}/materials`,
+  catalogue: (jobId: string, kind = 'devices') => `/jobs/${jobId}/catalogue/${kind}`,
+  catalogueDevice: (jobId: string, deviceId: string) => `/jobs/${jobId}/catalogue/devices/${deviceId}`,
   house: (jobId: string) => `/jobs/${jobId}/house`,
   box: (jobId: string, boxId: string) => `/jobs/${jobId}/box/${boxId}`,
   place: (jobId: string, boxId: string, position: number) => `/jobs/${jobId}/box/${boxId}/choose/${position}`,

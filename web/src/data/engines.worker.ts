@@ -20,14 +20,18 @@ import {
   readingWords,
   reasonWords,
   remedies,
+  type Settling,
   sameJson,
   sentence,
+  settling,
 } from '@inventario/core';
 import { expose } from 'comlink';
 import { applyChanges } from './record-changes.js';
 
 /** A device at a place, with its reasons in words. */
-export type JudgedDevice = Omit<Candidate, 'reasons'> & { reasons: { rule: string; code: string; outcome: string; text: string }[] };
+export type JudgedDevice = Omit<Candidate, 'reasons'> & {
+  reasons: { rule: string; code: string; outcome: string; text: string; settles: Settling | null; place: string | null }[];
+};
 
 /** What the engines say of one box. */
 export interface BoxReckoning {
@@ -161,6 +165,8 @@ const engines = {
         code: reason.code,
         outcome: reason.outcome,
         text: sentence(reason, practice),
+        settles: settling(reason),
+        place: typeof reason.facts.place === 'string' ? reason.facts.place : null,
       })),
     }));
   },

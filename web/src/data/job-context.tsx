@@ -7,6 +7,7 @@ import type { BoxReckoning, Engines, HouseNews, Identified, JudgedDevice } from 
 import { thisDevice } from './ids.js';
 import { JobSession, type SessionState } from './job-session.js';
 import { pendingLog } from './pending-log.js';
+import { PlannerWorker } from './planner.js';
 
 /** What the engines say of every box, by its id. */
 export type House = ReadonlyMap<string, BoxReckoning>;
@@ -54,6 +55,7 @@ interface JobContextValue {
   /** Reads roles out of readings. Weighing explanations may take a while, and no verdict waits for it. */
   roles: EngineWorker;
   house: HouseAnswer;
+  planner: PlannerWorker;
 }
 
 const Context = createContext<JobContextValue | null>(null);
@@ -76,6 +78,8 @@ export function JobProvider({
   const [verdicts] = useState(engineWorker);
   const [roles] = useState(engineWorker);
   const [house] = useState(() => new HouseAnswer());
+  const [planner] = useState(() => new PlannerWorker());
+  useEffect(() => () => planner.close(), [planner]);
 
   useEffect(() => {
     let open: JobSession | undefined;
@@ -127,7 +131,7 @@ export function JobProvider({
     return session.subscribe(bring);
   }, [session, verdicts, roles, jobId, house]);
 
-  const value = useMemo(() => session && { session, verdicts, roles, house }, [session, verdicts, roles, house]);
+  const value = useMemo(() => session && { session, verdicts, roles, house, planner }, [session, verdicts, roles, house, planner]);
   if (error) return failed(error);
   if (!value) return waiting;
   return <Context.Provider value={value}>{children}</Context.Provider>;
@@ -202,6 +206,11 @@ export function usePlace(boxId: string, position: number): JudgedDevice[] | null
   return useLatest(key, () => verdicts.synced.then(() => verdicts.remote.place(boxId, position)));
 }
 
+/** The worker that decides for the whole house. */
+export function usePlanner(): PlannerWorker {
+  return useJobContext().planner;
+}
+
 /** Photographs of this device that the server does not have yet, and the way to add one. */
 export function usePhotoQueue() {
   const { photos } = useJobContext().session;
@@ -209,7 +218,8 @@ export function usePhotoQueue() {
   return useMemo(() => ({ waiting, add: (photoId: string, picture: Blob) => photos.add(photoId, picture) }), [photos, waiting]);
 }
 
-function useLatest<Result>(key: unknown, ask: () => Promise<Result>): Result | null {
+/** The answer to the latest question; the one before stays until it is there. */
+export function useLatest<Result>(key: unknown, ask: () => Promise<Result>): Result | null {
   const [result, setResult] = useState<Result | null>(null);
   // The key stands for everything the question depends on: it is asked again when the key is another.
   const asking = useRef({ key, ask });

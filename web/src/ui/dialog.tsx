@@ -4,13 +4,29 @@ import type { ReactNode } from 'react';
 import { Button } from './button.js';
 import { classes } from './classes.js';
 
+interface DialogProps {
+  title: string;
+  open: boolean;
+  onClose: () => void;
+  children: ReactNode;
+}
+
 /** A question or a short form over the view. */
-export function Dialog({ title, open, onClose, children }: { title: string; open: boolean; onClose: () => void; children: ReactNode }) {
+export function Dialog(props: DialogProps) {
+  return <Panel {...props} width="max-w-xl" />;
+}
+
+/** A table or a long form over the view. */
+export function WideDialog(props: DialogProps) {
+  return <Panel {...props} width="max-w-5xl" />;
+}
+
+function Panel({ title, open, onClose, children, width }: DialogProps & { width: string }) {
   return (
     <HeadlessDialog open={open} onClose={onClose} className="relative z-40">
       <div className="fixed inset-0 bg-black/50" aria-hidden />
       <div className="fixed inset-0 flex items-end justify-center overflow-y-auto p-2 sm:items-center sm:p-6">
-        <DialogPanel className="max-h-full w-full max-w-xl overflow-y-auto rounded-lg border border-rule bg-ground p-4 shadow-xl">
+        <DialogPanel className={classes('max-h-full w-full overflow-y-auto rounded-lg border border-rule bg-ground p-4 shadow-xl', width)}>
           <div className="mb-3 flex items-center justify-between gap-4">
             <DialogTitle className="text-lg font-bold">{title}</DialogTitle>
             <Button kind="quiet" icon={X} iconOnly onClick={onClose}>

@@ -2,9 +2,9 @@ import { NO_REASONS, type Reason } from '../../findings/finding.js';
 import type { Device } from '../../job/schema/catalogue.js';
 import type { Strategy } from '../../job/schema/primitives.js';
 import { assignChannels } from '../../loads/channels.js';
-import type { PlaceFacts } from '../place.js';
+import type { BriefFacts, PlaceFacts } from '../place.js';
 
-export function platformRule(place: PlaceFacts, device: Device): readonly Reason[] {
+export function platformRule(place: BriefFacts, device: Device): readonly Reason[] {
   // A place may want a sensor and no connection.
   if (place.need.connected === false) return NO_REASONS;
   return (place.known.job.brief?.platforms ?? [])
@@ -20,7 +20,7 @@ export function platformRule(place: PlaceFacts, device: Device): readonly Reason
 const feel = (code: string, facts: Reason['facts']): Reason => ({ rule: 'feel', outcome: 'warn', code: `feel.${code}`, facts });
 
 /** How it is to live with, against what the client likes. Preferences: they warn, and what a record does not say is not held against it. */
-export function feelRule(place: PlaceFacts, device: Device): readonly Reason[] {
+export function feelRule(place: BriefFacts, device: Device): readonly Reason[] {
   const wanted = place.known.job.brief?.feel;
   if (!wanted || device.mount === 'fitting') return NO_REASONS;
   const reasons: Reason[] = [];
@@ -41,7 +41,7 @@ export function feelRule(place: PlaceFacts, device: Device): readonly Reason[] {
   return reasons;
 }
 
-export function colourRule(place: PlaceFacts, device: Device): readonly Reason[] {
+export function colourRule(place: BriefFacts, device: Device): readonly Reason[] {
   const colour = place.known.job.brief?.colour;
   if (!colour || !device.colours?.length || device.mount === 'fitting' || device.colours.includes(colour)) return NO_REASONS;
   return [{ rule: 'colour', outcome: 'warn', code: 'colour.other', facts: { colour, made: device.colours } }];

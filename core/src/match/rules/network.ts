@@ -4,13 +4,13 @@ import type { Device } from '../../job/schema/catalogue.js';
 import { meshReach } from '../../radio/mesh.js';
 import { ENOUGH_BARS, signalAt } from '../../radio/signal.js';
 import { rounded } from '../../units/volume.js';
-import type { PlaceFacts } from '../place.js';
+import type { BriefFacts, PlaceFacts } from '../place.js';
 
 /** From this share of what the router can carry on, it is worth saying so. */
 const ROUTER_MARGIN = 0.8;
 
 /** The radio itself: whether there is one, whether the client takes that kind, whether the router speaks its band. */
-export function radioRule(place: PlaceFacts, device: Device): readonly Reason[] {
+export function radioRule(place: BriefFacts, device: Device): readonly Reason[] {
   const { brief } = place.known.job;
   if (device.radio === 'none') return [{ rule: 'radio', outcome: 'block', code: 'radio.none', facts: {} }];
   if (brief?.radios?.length && !brief.radios.includes(device.radio))

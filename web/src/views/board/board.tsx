@@ -16,7 +16,7 @@ import { paths } from '../../app/paths.js';
 import { PowerShape } from '../../app/power-bar.js';
 import { timeOf } from '../../app/times.js';
 import { api } from '../../data/api.js';
-import { downloadBoard, downloadJob } from '../../data/downloads.js';
+import { downloadCsv, downloadJob } from '../../data/downloads.js';
 import { type House, useHouse, useJob } from '../../data/job-context.js';
 import { Button, buttonClass } from '../../ui/button.js';
 import { classes } from '../../ui/classes.js';
@@ -48,7 +48,7 @@ export function BoardView() {
             With photographs
           </a>
         )}
-        <Button icon={FileDown} onClick={() => void downloadBoard(job, boardRows(known, inOrder))}>
+        <Button icon={FileDown} onClick={() => void downloadCsv(job, 'board', boardRows(known, inOrder))}>
           Board as CSV
         </Button>
       </div>

@@ -20,8 +20,10 @@ import { Button } from '../../ui/button.js';
 import { Segments } from '../../ui/choice.js';
 import { classes } from '../../ui/classes.js';
 import { Empty } from '../../ui/empty.js';
+import { TextField } from '../../ui/field.js';
 import { useSay } from '../../ui/say.js';
 import { VerdictWord } from '../../ui/verdict.js';
+import { RecordForm } from '../house/record-form.js';
 import { BoxReckoning, glanceAt } from '../survey/box-reckoning.js';
 import { bestFirst } from './best-first.js';
 import { moneyText } from './money-text.js';
@@ -60,10 +62,10 @@ function Place({ box, position }: { box: Box; position: Position }) {
   const shown = show === 'all' ? rows : possible;
   const loads = position.loadIds.map((id) => known.loads.get(id)?.name).join(' and ');
 
-  const choose = (candidate: JudgedDevice) => {
+  const choose = (candidate: JudgedDevice, against?: string) => {
     const device = known.devices.get(candidate.deviceId) as Device;
     const parts = [
-      selectionPart(box.id, position.index, candidate.deviceId, candidate.strategy, candidate.with),
+      selectionPart(box.id, position.index, candidate.deviceId, candidate.strategy, candidate.with, against),
       ...candidate.partners.map((partner) => selectionPart(partner.boxId, partner.position, partner.deviceId, candidate.strategy, [])),
     ];
     apply(parts, `${device.maker} ${device.model} for ${box.name}`);
@@ -118,6 +120,8 @@ function Place({ box, position }: { box: Box; position: Position }) {
                 best={best}
                 others={others}
                 chosen={selection?.deviceId === device.id ? selection.strategy : null}
+                against={selection?.deviceId === device.id ? (selection.against ?? null) : null}
+                boxId={box.id}
                 currency={job.money?.currency}
                 onChoose={choose}
               />
@@ -129,8 +133,22 @@ function Place({ box, position }: { box: Box; position: Position }) {
   );
 }
 
-function selectionPart(boxId: string, position: number, deviceId: string | null, strategy: Strategy, parts: readonly string[]) {
-  return putPart('selection', placeKey(boxId, position), { boxId, position, deviceId, strategy, with: [...parts] });
+function selectionPart(
+  boxId: string,
+  position: number,
+  deviceId: string | null,
+  strategy: Strategy,
+  parts: readonly string[],
+  against?: string,
+) {
+  return putPart('selection', placeKey(boxId, position), {
+    boxId,
+    position,
+    deviceId,
+    strategy,
+    with: [...parts],
+    ...(against ? { against } : {}),
+  });
 }
 
 interface CandidateProps {
@@ -138,12 +156,17 @@ interface CandidateProps {
   best: JudgedDevice;
   others: readonly JudgedDevice[];
   chosen: Strategy | null;
+  /** Why it was chosen although it is stopped. */
+  against: string | null;
+  boxId: string;
   currency: string | undefined;
-  onChoose: (candidate: JudgedDevice) => void;
+  onChoose: (candidate: JudgedDevice, against?: string) => void;
 }
 
-function Candidate({ device, best, others, chosen, currency, onChoose }: CandidateProps) {
+function Candidate({ device, best, others, chosen, against, boxId, currency, onChoose }: CandidateProps) {
   const { known } = useJob();
+  const [asking, setAsking] = useState(false);
+  const stopped = best.verdict === 'no';
   const parts = best.with.map((id) => known.job.catalogue.parts.find((part) => part.id === id)?.name ?? id);
   return (
     <li
@@ -167,12 +190,13 @@ function Candidate({ device, best, others, chosen, currency, onChoose }: Candida
         <span className="shrink-0 font-semibold">{moneyText(device.price, currency)}</span>
         <Button
           kind={chosen ? 'plain' : best.verdict === 'fits' || best.verdict === 'fits-with' ? 'main' : 'plain'}
-          disabled={best.verdict === 'no' || chosen === best.strategy}
-          onClick={() => onChoose(best)}
+          disabled={chosen === best.strategy}
+          onClick={() => (stopped ? setAsking(true) : onChoose(best))}
         >
-          {chosen === best.strategy ? 'Chosen' : 'Choose'}
+          {chosen === best.strategy ? 'Chosen' : stopped ? 'Choose all the same' : 'Choose'}
         </Button>
       </div>
+      {against && <p className="text-sm font-semibold sm:pl-31">Chosen against advice: {against}</p>}
       {(best.strategy !== 'single' || parts.length > 0) && (
         <p className="pl-0 text-sm sm:pl-31">
           {best.strategy !== 'single' && STRATEGY_WORDS[best.strategy]}
@@ -186,7 +210,9 @@ function Candidate({ device, best, others, chosen, currency, onChoose }: Candida
           {best.reasons.map((reason) => (
             <li key={`${reason.rule}${reason.text}`} className={classes('flex gap-2', reason.outcome === 'note' && 'text-soft')}>
               <span className="w-24 shrink-0 text-soft">{OUTCOME_WORDS[reason.outcome]}</span>
-              <span>{reason.text}</span>
+              <span>
+                {reason.text} <Settle reason={reason} boxId={boxId} />
+              </span>
             </li>
           ))}
         </ul>
@@ -201,7 +227,72 @@ function Candidate({ device, best, others, chosen, currency, onChoose }: Candida
           ))}
         </p>
       )}
+      {asking && (
+        <AgainstDialog
+          name={`${device.maker} ${device.model}`}
+          stops={best.reasons.filter((reason) => reason.outcome === 'block').map((reason) => reason.text)}
+          onClose={() => setAsking(false)}
+          onReason={(reason) => onChoose(best, reason)}
+        />
+      )}
     </li>
+  );
+}
+
+/** What would settle a finding that is not proved, and the way there. */
+function Settle({ reason, boxId }: { reason: JudgedDevice['reasons'][number]; boxId: string }) {
+  const { job } = useJob();
+  const { settles } = reason;
+  if (!settles) return null;
+  const [farBox = '', farIndex = ''] = reason.place?.split('/') ?? [];
+  const to =
+    settles.by === 'test'
+      ? `${paths.box(job.id, boxId)}?test=${settles.role}`
+      : settles.where === 'partner' && reason.place
+        ? paths.place(job.id, farBox, Number(farIndex))
+        : settles.where === 'load'
+          ? paths.house(job.id)
+          : settles.where === 'circuit'
+            ? paths.panel(job.id)
+            : paths.box(job.id, boxId);
+  return (
+    <Link className="inline-flex min-h-6 items-center gap-1 font-semibold underline" to={to}>
+      {settles.by === 'test' ? 'Test: ' : 'Settle it: '}
+      {settles.says}
+    </Link>
+  );
+}
+
+/** The installer has the last word, and says why; it stays with the choice until the hand-over. */
+function AgainstDialog({
+  name,
+  stops,
+  onReason,
+  onClose,
+}: {
+  name: string;
+  stops: readonly string[];
+  onReason: (reason: string) => void;
+  onClose: () => void;
+}) {
+  const [reason, setReason] = useState('');
+  const save = () => {
+    if (reason.trim() === '') return 'Say why, in a few words.';
+    onReason(reason.trim());
+    return null;
+  };
+  return (
+    <RecordForm title={`${name}, against advice`} save="Choose it all the same" onSave={save} onClose={onClose}>
+      <ul className="list-disc pl-5">
+        {stops.map((text) => (
+          <li key={text}>{text}</li>
+        ))}
+      </ul>
+      <p className="text-sm text-soft">
+        The locally adopted code and the maker’s instructions rule. The reason stays with this choice and goes into the hand-over.
+      </p>
+      <TextField label="Why" value={reason} onText={setReason} maxLength={400} autoFocus />
+    </RecordForm>
   );
 }
 

@@ -1,0 +1,22 @@
+import type { RequirementCost } from '@inventario/core';
+import { useMemo } from 'react';
+import { useJob, useLatest, usePlanner } from './job-context.js';
+import type { Plans } from './planner.worker.js';
+
+/** Every school's plan of the house as it stands. */
+export function usePlans(): Plans | null {
+  const planner = usePlanner();
+  const { job } = useJob();
+  const key = useMemo(() => ({ job }), [job]);
+  return useLatest(key, () => planner.ask(job, (remote) => remote.plans()));
+}
+
+/** What one more wish would add; asked only when somebody wants to know. */
+export function useRequirements(wanted: boolean): RequirementCost[] | null {
+  const planner = usePlanner();
+  const { job } = useJob();
+  const key = useMemo(() => ({ job, wanted }), [job, wanted]);
+  return useLatest<RequirementCost[] | null>(key, () =>
+    wanted ? planner.ask(job, (remote) => remote.requirements()) : Promise.resolve(null),
+  );
+}

@@ -1,0 +1,87 @@
+import {
+  type HousePlan,
+  homePlans,
+  type Job,
+  judgeControlPoint,
+  lookup,
+  type OutageReport,
+  outagesOf,
+  type Phase,
+  phasesOf,
+  type RecordChange,
+  type RequirementCost,
+  type RoomAdvice,
+  requirementCosts,
+  roomAdvice,
+  roomsInOrder,
+  sentence,
+  type Trial,
+  trialOf,
+  type Verdict,
+} from '@inventario/core';
+import { expose } from 'comlink';
+import { applyChanges } from './record-changes.js';
+
+/** A school's plan with what follows from it. */
+export interface ReckonedPlan extends HousePlan {
+  outages: OutageReport[];
+  phases: Phase[];
+  trial: Trial | null;
+}
+
+export interface Plans {
+  plans: ReckonedPlan[];
+  /** Room by room, against the cheapest plan. */
+  advice: RoomAdvice[];
+  controls: { id: string; verdict: Verdict; reasons: { outcome: string; text: string }[] }[];
+}
+
+let job: Job | undefined;
+let key = '';
+
+/** Decides for the whole house, apart from the worker that answers every keystroke. */
+const planner = {
+  update(forKey: string, whole: Job | null, changes: RecordChange[]): boolean {
+    if (whole) {
+      job = whole;
+      key = forKey;
+      return true;
+    }
+    if (!job || key !== forKey) return false;
+    job = applyChanges(job, changes);
+    return true;
+  },
+
+  plans(): Plans {
+    if (!job) throw new Error('No job was given to the planner yet: call update first');
+    const known = lookup(job);
+    const { practice } = job;
+    const plans = homePlans(job).map((plan) => ({
+      ...plan,
+      outages: outagesOf(plan.choices, known),
+      phases: phasesOf(plan, known),
+      trial: trialOf(plan.choices, known),
+    }));
+    const choices = plans[0]?.choices ?? [];
+    return {
+      plans,
+      advice: roomsInOrder(job).map((room) => roomAdvice(room, choices, known)),
+      controls: (job.controlPoints ?? []).map((point) => {
+        const judged = judgeControlPoint(point, known);
+        return {
+          id: judged.id,
+          verdict: judged.verdict,
+          reasons: judged.reasons.map((reason) => ({ outcome: reason.outcome, text: sentence(reason, practice) })),
+        };
+      }),
+    };
+  },
+
+  requirements(): RequirementCost[] {
+    if (!job) throw new Error('No job was given to the planner yet: call update first');
+    return requirementCosts(job);
+  },
+};
+
+export type Planner = typeof planner;
+expose(planner);

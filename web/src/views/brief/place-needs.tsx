@@ -1,0 +1,132 @@
+import { type Box, boxesOfRoom, type Position, putPart, roomsInOrder, usualNeed } from '@inventario/core';
+import { Sparkles } from 'lucide-react';
+import { useJob } from '../../data/job-context.js';
+import { Button } from '../../ui/button.js';
+import { classes } from '../../ui/classes.js';
+import { Empty } from '../../ui/empty.js';
+import { useSay } from '../../ui/say.js';
+
+type Need = NonNullable<Position['need']>;
+
+/** What is to be controlled, place by place: one line each, with what is usual for what it works set at a touch. */
+export function PlaceNeeds() {
+  const { job, known, apply, undo } = useJob();
+  const say = useSay();
+  const open = job.boxes.filter((box) => box.positions.some((position) => !told(position)));
+  const set = (box: Box, positions: Position[], label: string) =>
+    apply([putPart('box', box.id, { ...box, positions })], label, `need-${box.id}`);
+  const usual = () => {
+    const parts = open.map((box) =>
+      putPart('box', box.id, {
+        ...box,
+        positions: box.positions.map((position) =>
+          told(position)
+            ? position
+            : { ...position, need: { ...usualNeed(position.loadIds.flatMap((id) => known.loads.get(id) ?? [])), ...position.need } },
+        ),
+      }),
+    );
+    apply(parts, 'The usual for every place');
+    say(`The usual is set for ${open.length} ${open.length === 1 ? 'box' : 'boxes'}.`, { label: 'Undo', run: undo });
+  };
+  if (job.boxes.length === 0)
+    return (
+      <Empty title="No boxes yet">
+        <p>Boxes are added in the walk, room by room; each then has its line here.</p>
+      </Empty>
+    );
+  return (
+    <>
+      {open.length > 0 && (
+        <p className="mb-2">
+          <Button icon={Sparkles} onClick={usual}>
+            Set the usual where nothing is said ({open.length} {open.length === 1 ? 'box' : 'boxes'})
+          </Button>
+        </p>
+      )}
+      {roomsInOrder(job).map((room) => {
+        const boxes = boxesOfRoom(job, room.id);
+        if (boxes.length === 0) return null;
+        return (
+          <section key={room.id} aria-label={room.name} className="mb-3">
+            <h3 className="font-semibold text-soft">{room.name}</h3>
+            <ul className="divide-y divide-rule">
+              {boxes.flatMap((box) =>
+                box.positions.map((position) => (
+                  <li key={`${box.id}/${position.index}`} className="flex flex-wrap items-center gap-x-3 gap-y-1 py-1.5">
+                    <span className="min-w-44 flex-1">
+                      {box.name}
+                      {box.positions.length > 1 && `, position ${position.index}`}
+                      <span className="block text-sm text-soft">
+                        {position.loadIds.map((id) => known.loads.get(id)?.name).join(' and ') || 'nothing recorded that it works'}
+                      </span>
+                    </span>
+                    <Needs
+                      need={position.need ?? {}}
+                      onChange={(need, label) =>
+                        set(
+                          box,
+                          box.positions.map((entry) => (entry === position ? { ...entry, need } : entry)),
+                          `${label} at ${box.name}`,
+                        )
+                      }
+                    />
+                  </li>
+                )),
+              )}
+            </ul>
+          </section>
+        );
+      })}
+    </>
+  );
+}
+
+function told(position: Position): boolean {
+  return position.need?.smart === false || position.need?.dim !== undefined;
+}
+
+const NEXT_DIM = { no: 'nice', nice: 'must', must: 'no' } as const;
+const DIM_WORDS = { no: 'no dimming', nice: 'dimming if it can', must: 'has to dim' } as const;
+
+function Needs({ need, onChange }: { need: Need; onChange: (need: Need, label: string) => void }) {
+  const smart = need.smart === true;
+  const senses = need.senses ?? [];
+  const chip = (label: string, on: boolean, next: Need) => (
+    <button
+      key={label}
+      type="button"
+      aria-pressed={on}
+      onClick={() => onChange(next, label)}
+      className={classes(
+        'min-h-11 rounded-md border px-2.5 text-sm',
+        on ? 'border-strong bg-strong text-onstrong' : 'border-rule hover:border-ink',
+      )}
+    >
+      {label}
+    </button>
+  );
+  const dim = need.dim ?? 'no';
+  return (
+    <span className="flex flex-wrap gap-1">
+      {chip(smart ? 'smart' : 'stays as it is', smart, { ...need, smart: !smart })}
+      {smart && chip(DIM_WORDS[dim], dim !== 'no', { ...need, dim: NEXT_DIM[dim] })}
+      {smart && chip('fan speeds', need.fanSpeed === true, { ...need, fanSpeed: !need.fanSpeed })}
+      {smart && chip('scenes', need.scenes === true, { ...need, scenes: !need.scenes })}
+      {smart &&
+        (['motion', 'humidity', 'daylight'] as const).map((sense) =>
+          chip(sense, senses.includes(sense), {
+            ...need,
+            senses: senses.includes(sense) ? senses.filter((entry) => entry !== sense) : [...senses, sense],
+          }),
+        )}
+      {smart && chip('bulbs stay fed', need.constantPower === true, { ...need, constantPower: !need.constantPower })}
+      {smart && chip('light in colours', need.colour === true, { ...need, colour: !need.colour })}
+      {smart &&
+        chip(need.connected === false ? 'no connection' : 'connected', need.connected !== false, {
+          ...need,
+          connected: need.connected === false,
+        })}
+    </span>
+  );
+}

@@ -1,0 +1,76 @@
+import { type Device, removePart } from '@inventario/core';
+import { Pencil, Trash2 } from 'lucide-react';
+import { Link } from 'react-router';
+import { paths } from '../../app/paths.js';
+import { useJob } from '../../data/job-context.js';
+import { DeviceFace } from '../../drawings/device-face.js';
+import { Button } from '../../ui/button.js';
+import { useSay } from '../../ui/say.js';
+import { pairingSteps } from './pairing-steps.js';
+import { sheetRows } from './sheet-rows.js';
+
+/** One device: drawn from behind with its connections, and everything its record says. */
+export function DataSheet({ device, onEdit }: { device: Device; onEdit: () => void }) {
+  const { job, known, apply, undo } = useJob();
+  const say = useSay();
+  const places = job.selections.filter((selection) => selection.deviceId === device.id).length;
+  const steps = pairingSteps(device);
+  const remove = () => {
+    apply([removePart('device', device.id)], `Take out ${device.model}`);
+    say(`${device.maker} ${device.model} is taken out.`, { label: 'Undo', run: undo });
+  };
+  return (
+    <section aria-label={`${device.maker} ${device.model}`} className="mb-4 max-w-4xl rounded-lg border-2 border-ink bg-ground p-3">
+      <div className="mb-2 flex flex-wrap items-center gap-2">
+        <h2 className="flex-1 text-lg font-bold">
+          {device.maker} {device.model}
+        </h2>
+        <Link className="flex min-h-11 items-center px-2 underline" to={paths.catalogue(job.id)}>
+          Close the sheet
+        </Link>
+        <Button icon={Pencil} onClick={onEdit}>
+          Change
+        </Button>
+        <Button
+          kind="quiet"
+          icon={Trash2}
+          iconOnly
+          disabled={places > 0}
+          title={places > 0 ? 'It is chosen for this job' : 'Take it out'}
+          onClick={remove}
+        >
+          Take out {device.model}
+        </Button>
+      </div>
+      <div className="grid gap-4 sm:grid-cols-[minmax(0,18rem)_1fr]">
+        <DeviceFace device={device} />
+        <dl className="grid grid-cols-[minmax(7rem,auto)_1fr] content-start gap-x-3 gap-y-1 text-sm">
+          {sheetRows(device, known)
+            .filter((row) => row.text !== '')
+            .map((row) => (
+              <div key={row.name} className="contents">
+                <dt className="text-soft">{row.name}</dt>
+                <dd>{row.text}</dd>
+              </div>
+            ))}
+          {places > 0 && (
+            <>
+              <dt className="text-soft">In this job</dt>
+              <dd>
+                chosen for {places} {places === 1 ? 'place' : 'places'}
+              </dd>
+            </>
+          )}
+        </dl>
+      </div>
+      {steps.length > 0 && (
+        <ol className="mt-2 list-decimal pl-5 text-sm" aria-label="Pairing">
+          {steps.map((step) => (
+            <li key={step}>{step}</li>
+          ))}
+        </ol>
+      )}
+      {device.notes && <p className="mt-2 text-sm">{device.notes}</p>}
+    </section>
+  );
+}

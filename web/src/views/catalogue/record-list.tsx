@@ -1,0 +1,178 @@
+import { type CatalogueList, type JobRecord, type Problem, recordKey, removePart, takeIn } from '@inventario/core';
+import { Plus, Trash2 } from 'lucide-react';
+import { useState } from 'react';
+import { newId } from '../../data/ids.js';
+import { useJob } from '../../data/job-context.js';
+import { Button } from '../../ui/button.js';
+import { Pick, PickSeveral } from '../../ui/choice.js';
+import { NumberField, TextField } from '../../ui/field.js';
+import { useSay } from '../../ui/say.js';
+import { Toggle } from '../../ui/toggle.js';
+import { moneyText } from '../choose/money-text.js';
+import { RecordForm } from '../house/record-form.js';
+import { freshRecord, kindOf, nameOfRecord, RECORD_FIELDS, type RecordField } from './record-fields.js';
+
+type PlainList = Exclude<CatalogueList, 'devices'>;
+type Plain = Record<string, unknown>;
+
+/** Hubs, parts, connectors, enclosures or assistants of the job, each with its form. */
+export function RecordList({ list }: { list: PlainList }) {
+  const { job, apply, undo } = useJob();
+  const say = useSay();
+  const [editing, setEditing] = useState<{ record: Plain; known: boolean } | null>(null);
+  const records = job.catalogue[list] as unknown as Plain[];
+  const remove = (record: Plain, at: number) => {
+    apply([removePart(kindOf(list), recordKey(kindOf(list), record as JobRecord, at))], `Take out ${nameOfRecord(record)}`);
+    say(`${nameOfRecord(record)} is taken out.`, { label: 'Undo', run: undo });
+  };
+  return (
+    <>
+      <Button icon={Plus} onClick={() => setEditing({ record: freshRecord(list, newId()), known: false })}>
+        Add one
+      </Button>
+      <ul className="mt-3 max-w-4xl">
+        {records.map((record, at) => (
+          <li key={recordKey(kindOf(list), record as JobRecord, at)} className="flex items-center gap-3 border-t border-rule">
+            <button
+              type="button"
+              className="flex min-h-11 flex-1 flex-wrap items-baseline gap-x-3 py-1 text-left"
+              onClick={() => setEditing({ record, known: true })}
+            >
+              <span className="font-semibold underline">{nameOfRecord(record)}</span>
+              <span className="text-sm text-soft">{briefly(list, record)}</span>
+            </button>
+            <span className="tabular-nums">{typeof record.price === 'number' ? moneyText(record.price, job.money?.currency) : ''}</span>
+            <Button kind="quiet" icon={Trash2} iconOnly onClick={() => remove(record, at)}>
+              Take out {nameOfRecord(record)}
+            </Button>
+          </li>
+        ))}
+      </ul>
+      {editing && <PlainForm list={list} record={editing.record} known={editing.known} onClose={() => setEditing(null)} />}
+    </>
+  );
+}
+
+function briefly(list: PlainList, record: Plain): string {
+  return RECORD_FIELDS[list]
+    .filter((field) => !['id', 'name', 'price'].includes(field.key) && record[field.key] !== undefined)
+    .map((field) => {
+      const value = record[field.key];
+      if (field.kind === 'yes-no') return value ? field.label.toLowerCase() : '';
+      return `${Array.isArray(value) ? value.join(field.kind === 'range' ? ' to ' : ', ') : String(value)}${field.unit ? ` ${field.unit}` : ''}`;
+    })
+    .filter(Boolean)
+    .join('; ');
+}
+
+function PlainForm({ list, record: first, known, onClose }: { list: PlainList; record: Plain; known: boolean; onClose: () => void }) {
+  const { job, apply } = useJob();
+  const [record, setRecord] = useState(first);
+  const save = () => {
+    if ('name' in record && String(record.name).trim() === '') return 'Give it a name.';
+    const taken = takeIn({ [list]: [record] }, job);
+    if (!taken.ok) return says(taken.problems);
+    apply(taken.parts, `Catalogue: ${nameOfRecord(record)}`);
+    return null;
+  };
+  const set = (key: string, value: unknown) => {
+    const next = { ...record, [key]: value };
+    if (value === undefined) delete next[key];
+    // A volume is given once, in mL or in cubic inches.
+    if (value !== undefined && key === 'mL') delete next.in3;
+    if (value !== undefined && key === 'in3') delete next.mL;
+    setRecord(next);
+  };
+  return (
+    <RecordForm title={known ? nameOfRecord(first) : 'A new record'} save="Keep it" onSave={save} onClose={onClose}>
+      <div className="grid grid-cols-2 gap-3">
+        {RECORD_FIELDS[list]
+          // The id names the record for good; for a known one it stays, as does an assistant's name.
+          .filter((field) => !(known && (field.key === 'id' || (list === 'platforms' && field.key === 'name'))))
+          .map((field) => (
+            <FieldOf key={field.key} field={field} value={record[field.key]} onValue={(value) => set(field.key, value)} />
+          ))}
+      </div>
+    </RecordForm>
+  );
+}
+
+function says(problems: readonly Problem[]): string {
+  return problems.map((problem) => `${problem.path.replace(/^\/catalogue\/\w+\/\d+\//, '')} ${problem.message}`).join('; ');
+}
+
+function FieldOf({ field, value, onValue }: { field: RecordField; value: unknown; onValue: (value: unknown) => void }) {
+  const { job } = useJob();
+  switch (field.kind) {
+    case 'text':
+      return (
+        <TextField
+          label={field.label}
+          value={String(value ?? '')}
+          onText={(text) => onValue(text === '' && field.key !== 'name' && field.key !== 'kind' ? undefined : text)}
+          maxLength={200}
+        />
+      );
+    case 'money':
+      return (
+        <NumberField
+          label={field.label}
+          unit={job.money?.currency ?? ''}
+          value={typeof value === 'number' ? value / 100 : undefined}
+          onNumber={(amount) => onValue(Math.round(amount * 100))}
+        />
+      );
+    case 'number':
+    case 'whole':
+      return (
+        <NumberField
+          label={field.label}
+          unit={field.unit ?? ''}
+          whole={field.kind === 'whole'}
+          value={typeof value === 'number' ? value : undefined}
+          onNumber={onValue}
+        />
+      );
+    case 'yes-no':
+      return <Toggle label={field.label} on={value === true} onToggle={onValue} />;
+    case 'choice':
+      return (
+        <Pick
+          label={field.label}
+          value={String(value ?? '')}
+          options={(field.options ?? []).map((option) => ({ value: option, label: option }))}
+          onChoice={onValue}
+        />
+      );
+    case 'words':
+      return (
+        <TextField
+          label={field.label}
+          value={(Array.isArray(value) ? value : []).join(', ')}
+          onText={(text) => onValue(text === '' ? undefined : text.split(',').map((word) => word.trim()))}
+        />
+      );
+    case 'platforms':
+      return (
+        <PickSeveral
+          label={field.label}
+          placeholder="none"
+          values={(value as string[] | undefined) ?? []}
+          options={job.catalogue.platforms.map(({ name }) => ({ value: name, label: name }))}
+          onChoice={onValue}
+        />
+      );
+    case 'range': {
+      const [from = 0, to = 0] = (value as number[] | undefined) ?? [];
+      return (
+        <fieldset className="flex flex-col gap-1">
+          <legend className="text-sm font-semibold text-soft">{field.label}</legend>
+          <div className="grid grid-cols-2 gap-2">
+            <NumberField label="from" value={from} onNumber={(number) => onValue([number, to])} />
+            <NumberField label="to" value={to} onNumber={(number) => onValue([from, number])} />
+          </div>
+        </fieldset>
+      );
+    }
+  }
+}

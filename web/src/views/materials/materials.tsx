@@ -1,0 +1,140 @@
+import { type MaterialLine, materialRows, materialsOf, SHELF_WORDS, SHELVES, setParts } from '@inventario/core';
+import { FileSpreadsheet, Sheet } from 'lucide-react';
+import { useMemo } from 'react';
+import { Link } from 'react-router';
+import { Bench } from '../../app/bench.js';
+import { paths } from '../../app/paths.js';
+import { downloadCsv, downloadWorkbook } from '../../data/downloads.js';
+import { useJob } from '../../data/job-context.js';
+import { Button } from '../../ui/button.js';
+import { Empty } from '../../ui/empty.js';
+import { useSay } from '../../ui/say.js';
+import { moneyText } from '../choose/money-text.js';
+
+/** What do I buy, what is in the van? The list by the shelves one walks past. */
+export function MaterialsView() {
+  const { job, known, apply } = useJob();
+  const say = useSay();
+  const materials = useMemo(() => materialsOf(known), [known]);
+  const { currency } = job.money ?? {};
+  const rows = materialRows(materials.lines);
+  const open = materials.lines.filter((line) => line.toBuy > 0).length;
+  const estimate = [
+    { item: 'Materials', amount: materials.total / 100 },
+    { item: `Work, ${materials.labour.minutes} minutes`, amount: materials.labour.cost / 100 },
+    { item: 'Together', amount: materials.estimate / 100 },
+  ];
+  const have = (line: MaterialLine, count: number) => {
+    const inHand = { ...job.inHand, [line.item]: count };
+    if (count === 0) delete inHand[line.item];
+    const hindered = apply(setParts('job', job.id, job, { inHand }), `In hand: ${line.what}`, `in-hand-${line.item}`);
+    if (hindered) say(`That cannot be recorded: ${hindered}.`);
+  };
+  const saved = (work: Promise<void>) => work.catch((error: unknown) => say(`The file could not be made: ${String(error)}`));
+  return (
+    <Bench
+      title="Materials"
+      glance={`${open} lines to buy, ${moneyText(materials.total, currency)}`}
+      reckoning={
+        <div className="flex flex-col gap-3">
+          <Button
+            kind="main"
+            icon={FileSpreadsheet}
+            disabled={rows.length === 0}
+            onClick={() =>
+              saved(
+                downloadWorkbook(job, 'materials', [
+                  { name: 'Materials', rows },
+                  { name: 'Estimate', rows: estimate },
+                ]),
+              )
+            }
+          >
+            Save the list as a workbook
+          </Button>
+          <Button icon={Sheet} disabled={rows.length === 0} onClick={() => saved(downloadCsv(job, 'materials', rows))}>
+            Save it as CSV
+          </Button>
+          <section aria-label="Estimate for the client">
+            <h2 className="font-bold">Estimate for the client</h2>
+            <dl className="grid grid-cols-[1fr_auto] gap-y-1">
+              <dt>Materials to buy</dt>
+              <dd className="text-right tabular-nums">{moneyText(materials.total, currency)}</dd>
+              <dt>Work, {materials.labour.minutes} min</dt>
+              <dd className="text-right tabular-nums">{moneyText(materials.labour.cost, currency)}</dd>
+              <dt className="border-t border-rule font-bold">Together</dt>
+              <dd className="border-t border-rule text-right font-bold tabular-nums">{moneyText(materials.estimate, currency)}</dd>
+            </dl>
+          </section>
+          {materials.unpriced > 0 && (
+            <p className="text-sm">{materials.unpriced} lines have no price in the catalogue and are not in the sum.</p>
+          )}
+          {materials.openBoxIds.length > 0 && (
+            <p className="text-sm">
+              Connectors and tails are counted from the joints known so far. Not every conductor is told in{' '}
+              {materials.openBoxIds.slice(0, 4).map((id, at) => (
+                <span key={id}>
+                  {at > 0 && ', '}
+                  <Link className="underline" to={paths.box(job.id, id)}>
+                    {known.boxes.get(id)?.name}
+                  </Link>
+                </span>
+              ))}
+              {materials.openBoxIds.length > 4 && ` and ${materials.openBoxIds.length - 4} more`}.
+            </p>
+          )}
+        </div>
+      }
+    >
+      <h1 className="mb-1 text-xl font-bold">What to buy, what is in the van</h1>
+      {materials.lines.length === 0 ? (
+        <Empty title="Nothing is chosen yet">
+          <Link className="underline" to={paths.plans(job.id)}>
+            To the plans
+          </Link>
+        </Empty>
+      ) : (
+        <p className="mb-3 max-w-prose">For the devices chosen so far; what comes in their packages is taken off.</p>
+      )}
+      {SHELVES.map((shelf) => {
+        const lines = materials.lines.filter((line) => line.shelf === shelf);
+        if (lines.length === 0) return null;
+        return (
+          <section key={shelf} aria-label={SHELF_WORDS[shelf]} className="mb-4 max-w-4xl">
+            <h2 className="mb-1 font-bold">{SHELF_WORDS[shelf]}</h2>
+            <ul>
+              {lines.map((line) => (
+                <Line key={line.item} line={line} currency={currency} onHave={(count) => have(line, count)} />
+              ))}
+            </ul>
+          </section>
+        );
+      })}
+    </Bench>
+  );
+}
+
+function Line({ line, currency, onHave }: { line: MaterialLine; currency: string | undefined; onHave: (count: number) => void }) {
+  const shown = (count: number) => (line.unit === 'mm' ? `${(count / 1000).toFixed(2)} m` : String(count));
+  const missing = line.needed - line.inPackages;
+  const done = line.toBuy === 0;
+  return (
+    <li aria-label={line.what} className="flex flex-wrap items-center gap-x-3 gap-y-1 border-t border-rule py-1">
+      <span className="w-16 text-right text-lg font-bold tabular-nums">{done ? '–' : shown(line.toBuy)}</span>
+      <span className="min-w-44 flex-1">
+        <span className="font-semibold">{line.what}</span>
+        {line.detail && <span className="text-soft"> {line.detail}</span>}
+        <span className="block text-sm text-soft">
+          {shown(line.needed)} needed
+          {line.inPackages > 0 && `, ${shown(line.inPackages)} come with the devices`}
+          {line.inHand > 0 && `, ${shown(line.inHand)} in hand`}
+          {line.boxIds.length > 0 && `; ${line.boxIds.length} ${line.boxIds.length === 1 ? 'box' : 'boxes'}`}
+        </span>
+      </span>
+      <span className="w-24 text-right tabular-nums">{line.price === null ? '' : moneyText(line.price, currency)}</span>
+      <Button aria-pressed={done && line.inHand > 0} disabled={missing === 0} onClick={() => onHave(done ? 0 : missing)}>
+        {done && line.inHand > 0 ? 'Not in hand after all' : missing === 0 ? 'In the packages' : 'All in hand'}
+      </Button>
+    </li>
+  );
+}

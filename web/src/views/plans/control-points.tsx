@@ -1,0 +1,140 @@
+import { type ControlPoint, putPart, removePart } from '@inventario/core';
+import { Plus, Trash2 } from 'lucide-react';
+import { useState } from 'react';
+import { newId } from '../../data/ids.js';
+import { useJob } from '../../data/job-context.js';
+import type { Plans } from '../../data/planner.worker.js';
+import { Button } from '../../ui/button.js';
+import { Pick, PickSeveral, Segments } from '../../ui/choice.js';
+import { TextField } from '../../ui/field.js';
+import { VerdictWord } from '../../ui/verdict.js';
+import { RecordForm } from '../house/record-form.js';
+
+const MOUNTINGS = [
+  { value: 'wall', label: 'stuck on the wall' },
+  { value: 'extra-gang', label: 'a further gang of a wider plate' },
+  { value: 'over-switch', label: 'over a switch left on' },
+] as const;
+
+/** Controls that have no box of their own; one may work several things. */
+export function ControlPoints({ judged }: { judged: Plans['controls'] }) {
+  const { job, known, apply } = useJob();
+  const [editing, setEditing] = useState<ControlPoint | null>(null);
+  const points = job.controlPoints ?? [];
+  const fresh = (): ControlPoint => ({
+    id: newId(),
+    roomId: job.rooms[0]?.id ?? '',
+    name: '',
+    deviceId: '',
+    mounting: 'wall',
+    targets: [],
+  });
+  return (
+    <section aria-label="Controls without a box" className="my-4 max-w-3xl">
+      <div className="mb-1 flex flex-wrap items-center justify-between gap-2">
+        <h2 className="text-lg font-bold">Controls without a box</h2>
+        <Button icon={Plus} disabled={job.rooms.length === 0} onClick={() => setEditing(fresh())}>
+          Add a control
+        </Button>
+      </div>
+      {points.length === 0 && (
+        <p className="text-soft">None. A battery control can be stuck on a wall or stand over a switch that is left on.</p>
+      )}
+      <ul>
+        {points.map((point) => {
+          const answer = judged.find((entry) => entry.id === point.id);
+          const device = known.devices.get(point.deviceId);
+          return (
+            <li key={point.id} aria-label={point.name} className="border-t border-rule py-1.5">
+              <div className="flex flex-wrap items-center gap-3">
+                {answer && <VerdictWord verdict={answer.verdict} />}
+                <button type="button" className="min-h-11 flex-1 text-left" onClick={() => setEditing(point)}>
+                  <span className="font-semibold underline">{point.name}</span>
+                  <span className="text-soft">
+                    {' '}
+                    {device ? `${device.maker} ${device.model}` : point.deviceId},{' '}
+                    {MOUNTINGS.find((entry) => entry.value === point.mounting)?.label ?? 'on the wall'} in{' '}
+                    {known.rooms.get(point.roomId)?.name}, works {point.targets.length} {point.targets.length === 1 ? 'thing' : 'things'}
+                  </span>
+                </button>
+                <Button
+                  kind="quiet"
+                  icon={Trash2}
+                  iconOnly
+                  onClick={() => apply([removePart('controlPoint', point.id)], `Take out ${point.name}`)}
+                >
+                  Take out {point.name}
+                </Button>
+              </div>
+              <ul className="text-sm">
+                {answer?.reasons.map((reason) => (
+                  <li key={reason.text}>{reason.text}</li>
+                ))}
+              </ul>
+            </li>
+          );
+        })}
+      </ul>
+      {editing && <ControlDialog point={editing} onClose={() => setEditing(null)} />}
+    </section>
+  );
+}
+
+function ControlDialog({ point: first, onClose }: { point: ControlPoint; onClose: () => void }) {
+  const { job, known, apply } = useJob();
+  const [point, setPoint] = useState(first);
+  const controls = job.catalogue.devices.filter((device) => device.mount === 'surface' && device.practices.includes(job.practice));
+  const set = (more: Partial<ControlPoint>) => setPoint({ ...point, ...more });
+  const keys = point.targets.map((target) => (target.loadId ? `load:${target.loadId}` : `place:${target.boxId}/${target.position}`));
+  const targets = [
+    ...job.selections.flatMap((selection) => {
+      const device = known.devices.get(selection.deviceId ?? '');
+      return device
+        ? [{ value: `place:${selection.boxId}/${selection.position}`, label: `${known.boxes.get(selection.boxId)?.name}, ${device.model}` }]
+        : [];
+    }),
+    ...job.loads
+      .filter((load) => load.kind === 'smart-bulb')
+      .map((load) => ({ value: `load:${load.id}`, label: `${load.name}, its bulbs` })),
+  ];
+  const save = () => {
+    if (point.name.trim() === '') return 'Give the control a name.';
+    if (point.deviceId === '') return 'Say which device it is.';
+    return apply([putPart('controlPoint', point.id, point)], `Control: ${point.name}`);
+  };
+  return (
+    <RecordForm title="A control without a box" save="Keep the control" onSave={save} onClose={onClose}>
+      <TextField label="Name" value={point.name} onText={(name) => set({ name })} maxLength={100} autoFocus />
+      <Pick
+        label="Room"
+        value={point.roomId}
+        options={job.rooms.map((room) => ({ value: room.id, label: room.name }))}
+        onChoice={(roomId) => set({ roomId })}
+      />
+      <Pick
+        label="Device"
+        value={point.deviceId}
+        placeholder={controls.length === 0 ? 'none in the catalogue goes on a wall' : 'Choose'}
+        options={controls.map((device) => ({ value: device.id, label: `${device.maker} ${device.model}` }))}
+        onChoice={(deviceId) => set({ deviceId })}
+      />
+      <Segments label="Where it sits" value={point.mounting ?? 'wall'} options={MOUNTINGS} onChoice={(mounting) => set({ mounting })} />
+      <PickSeveral
+        label="What it works"
+        placeholder="nothing yet"
+        values={keys}
+        options={targets}
+        onChoice={(values) =>
+          set({
+            targets: values.map((value) => {
+              const [kind = '', rest = ''] = [value.slice(0, value.indexOf(':')), value.slice(value.indexOf(':') + 1)];
+              if (kind === 'load') return { loadId: rest };
+              const slash = rest.lastIndexOf('/');
+              return { boxId: rest.slice(0, slash), position: Number(rest.slice(slash + 1)) };
+            }),
+          })
+        }
+      />
+    </RecordForm>
+  );
+}

@@ -1,0 +1,28 @@
+import { SCHOOL_WORDS } from '@inventario/core';
+import { useJob } from '../../data/job-context.js';
+import type { ReckonedPlan } from '../../data/planner.worker.js';
+import { BarsLegend, StackedBars } from '../../ui/bars.js';
+import { moneyText } from '../choose/money-text.js';
+
+const PARTS = [
+  ['devices', 'Devices'],
+  ['labour', 'Labour'],
+  ['hubs', 'Hubs'],
+  ['parts', 'Parts'],
+] as const;
+
+/** The schools' costs, made of devices, labour, hubs and parts. */
+export function CostBars({ plans }: { plans: readonly ReckonedPlan[] }) {
+  const { job } = useJob();
+  return (
+    <div className="my-3 max-w-3xl">
+      <StackedBars
+        title="What each plan costs; the figures stand in the table above"
+        labels={plans.map((plan) => SCHOOL_WORDS[plan.school].name)}
+        series={PARTS.map(([field, label]) => ({ label, values: plans.map((plan) => plan[field]) }))}
+        text={(value) => moneyText(value, job.money?.currency)}
+      />
+      <BarsLegend names={PARTS.map(([, label]) => label)} />
+    </div>
+  );
+}

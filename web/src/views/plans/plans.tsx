@@ -1,0 +1,78 @@
+import { adoptParts, placeKey, SCHOOL_WORDS, type School } from '@inventario/core';
+import { lazy, Suspense, useState } from 'react';
+import { Bench } from '../../app/bench.js';
+import { useJob } from '../../data/job-context.js';
+import { usePlans } from '../../data/plan-answers.js';
+import type { ReckonedPlan } from '../../data/planner.worker.js';
+import { Empty } from '../../ui/empty.js';
+import { useSay } from '../../ui/say.js';
+import { moneyText } from '../choose/money-text.js';
+import { ControlPoints } from './control-points.js';
+import { PhaseList } from './phase-list.js';
+import { PlanChoices } from './plan-choices.js';
+import { PlanReckoning } from './plan-reckoning.js';
+import { RoomAdviceList } from './room-advice-list.js';
+import { SchoolTable } from './school-table.js';
+
+const CostBars = lazy(async () => ({ default: (await import('./cost-bars.js')).CostBars }));
+
+/** Which plan? The schools side by side, and the one in hand place by place. */
+export function PlansView() {
+  const { job, known, apply, undo } = useJob();
+  const answer = usePlans();
+  const say = useSay();
+  const [school, setSchool] = useState<School>('lowest-cost');
+  if (!answer)
+    return (
+      <Bench title="Plans" glance="The schools are being worked out" reckoning={null}>
+        <p role="status">The schools are being worked out …</p>
+      </Bench>
+    );
+  const plan = (answer.plans.find((entry) => entry.school === school) ?? answer.plans[0]) as ReckonedPlan;
+  const wanted = plan.served + plan.unserved.length;
+  const adopted = plan.choices.length > 0 && plan.choices.every((choice) => sameAsChosen(choice, known.selections));
+  const adopt = () => {
+    const hindered = apply(adoptParts(plan.choices, known), `Adopt the plan: ${SCHOOL_WORDS[school].name}`);
+    say(
+      hindered ? `That cannot be recorded: ${hindered}.` : `${plan.choices.length} places are chosen as planned.`,
+      hindered ? undefined : { label: 'Undo', run: undo },
+    );
+  };
+  return (
+    <Bench
+      title="Plans"
+      glance={`${SCHOOL_WORDS[plan.school].name}: ${moneyText(plan.total, job.money?.currency)}, ${plan.served} of ${wanted} places`}
+      reckoning={<PlanReckoning plan={plan} plans={answer.plans} adopted={adopted} onAdopt={adopt} />}
+    >
+      <h1 className="mb-1 text-xl font-bold">Which plan for the house?</h1>
+      {wanted === 0 ? (
+        <Empty title="No place wants a device yet">
+          <p>Say in the brief, room by room, what is to be smart.</p>
+        </Empty>
+      ) : (
+        <>
+          <p className="mb-3 max-w-prose">
+            Each school serves as many of the {wanted} places as it can, then for the least money. Only what fits as the findings stand is
+            planned; what is not proved waits.
+          </p>
+          <SchoolTable plans={answer.plans} school={plan.school} onSchool={setSchool} />
+          <Suspense fallback={null}>
+            <CostBars plans={answer.plans} />
+          </Suspense>
+          <PlanChoices plan={plan} />
+          <PhaseList plan={plan} />
+          <RoomAdviceList advice={answer.advice} />
+        </>
+      )}
+      <ControlPoints judged={answer.controls} />
+    </Bench>
+  );
+}
+
+function sameAsChosen(
+  choice: ReckonedPlan['choices'][number],
+  selections: ReadonlyMap<string, { deviceId: string | null; strategy: string }>,
+): boolean {
+  const now = selections.get(placeKey(choice.boxId, choice.position));
+  return now !== undefined && now.deviceId === choice.deviceId && now.strategy === choice.strategy;
+}
