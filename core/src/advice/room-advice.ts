@@ -56,13 +56,15 @@ export function roomAdvice(room: Room, choices: readonly PlanChoice[], known: Jo
   const loads = [...new Set(wanted.flatMap(({ position }) => position.loadIds))].flatMap((id) => known.loads.get(id) ?? []);
   const lamps = loads.filter((load) => LAMPS.has(load.kind));
   const count = lamps.reduce((sum, load) => sum + load.count, 0);
-  const keys = new Set(wanted.map(({ box, position }) => placeKey(box.id, position.index)));
+  // Either way is reckoned for the places that work lamps; what works a fan stays a matter of switches.
+  const lit = count > 0 ? wanted.filter(({ position }) => position.loadIds.some((id) => lamps.some((load) => load.id === id))) : wanted;
+  const keys = new Set(lit.map(({ box, position }) => placeKey(box.id, position.index)));
   const switches = switchCost(
     choices.filter((choice) => keys.has(placeKey(choice.boxId, choice.position))),
     known,
   );
   const wantsColour = wanted.some(({ position }) => position.need?.colour);
-  const bulbs = count > 0 ? bulbCost(lamps, wanted.length, wantsColour, known) : null;
+  const bulbs = count > 0 ? bulbCost(lamps, lit.length, wantsColour, known) : null;
   const base = { roomId: room.id, lamps: count, switches, bulbs };
   if (wanted.length === 0) return { ...base, advice: 'leave', because: ['nobody-asks'] };
   if (count === 0) return { ...base, advice: switches ? 'switch' : 'leave', because: [switches ? 'no-lamps' : 'nothing-fits'] };

@@ -13,6 +13,7 @@ export function materialRows(lines: readonly MaterialLine[]): Record<string, str
       unit: line.unit === 'mm' ? 'm' : 'piece',
       needed: count(line.needed),
       'in packages': count(line.inPackages),
+      fitted: count(line.fitted),
       'in hand': count(line.inHand),
       'to buy': count(line.toBuy),
       'price each': amount(line.priceEach),

@@ -2,9 +2,18 @@ import { plannedDevices } from '../enclosure/as-planned.js';
 import { minutesOf } from '../homeplan/units.js';
 import type { JobLookup } from '../job/lookup.js';
 import type { Device, Part } from '../job/schema/catalogue.js';
+import type { ConnectorKind } from '../job/schema/primitives.js';
 import type { Box } from '../job/schema/survey.js';
+import { mountedBoxes } from '../progress/progress.js';
 import { planJoints } from '../wire/plan.js';
 import { type MaterialLine, type Materials, SHELVES, type Shelf } from './vocabulary.js';
+
+const CONNECTOR_WORDS: Record<ConnectorKind, string> = {
+  'twist-on': 'Twist-on',
+  lever: 'Lever connector',
+  'terminal-block': 'Terminal block',
+  crimp: 'Crimp',
+};
 
 /** Screws that hold a device to its box. */
 const SCREWS_A_DEVICE = 2;
@@ -17,6 +26,7 @@ interface Wanted {
   unit: MaterialLine['unit'];
   priceEach: number | null;
   count: number;
+  fitted: number;
   boxIds: string[];
 }
 
@@ -26,10 +36,12 @@ interface Wanted {
  */
 export function materialsOf(known: JobLookup): Materials {
   const { job } = known;
+  const mounted = mountedBoxes(job);
   const list = new Map<string, Wanted>();
-  const want = (wanted: Omit<Wanted, 'count' | 'boxIds'>, count: number, boxId?: string) => {
-    const line = list.get(wanted.item) ?? { ...wanted, count: 0, boxIds: [] };
+  const want = (wanted: Omit<Wanted, 'count' | 'fitted' | 'boxIds'>, count: number, boxId?: string) => {
+    const line = list.get(wanted.item) ?? { ...wanted, count: 0, fitted: 0, boxIds: [] };
     line.count += count;
+    if (boxId && mounted.has(boxId)) line.fitted += count;
     if (boxId && !line.boxIds.includes(boxId)) line.boxIds.push(boxId);
     list.set(wanted.item, line);
   };
@@ -79,9 +91,9 @@ export function materialsOf(known: JobLookup): Materials {
   return summed(list, packagesOf(devices, known), known, { devices, openBoxIds });
 }
 
-type Want = (wanted: Omit<Wanted, 'count' | 'boxIds'>, count: number, boxId?: string) => void;
+type Want = (wanted: Omit<Wanted, 'count' | 'fitted' | 'boxIds'>, count: number, boxId?: string) => void;
 
-function deviceLine(device: Device): Omit<Wanted, 'count' | 'boxIds'> {
+function deviceLine(device: Device): Omit<Wanted, 'count' | 'fitted' | 'boxIds'> {
   return {
     shelf: 'devices',
     item: `device:${device.id}`,
@@ -92,7 +104,7 @@ function deviceLine(device: Device): Omit<Wanted, 'count' | 'boxIds'> {
   };
 }
 
-function partLine(part: Part): Omit<Wanted, 'count' | 'boxIds'> {
+function partLine(part: Part): Omit<Wanted, 'count' | 'fitted' | 'boxIds'> {
   const detail = part.where === 'fitting' ? 'at the fitting' : part.where === 'box' ? 'in the box' : '';
   return { shelf: 'parts', item: `part:${part.id}`, what: part.name, detail, unit: 'piece', priceEach: part.price };
 }
@@ -106,8 +118,8 @@ function wantJoints(box: Box, known: JobLookup, want: Want): void {
     if (joint.kept || !joint.connector) continue;
     const { id, kind, conductors } = joint.connector;
     const price = catalogue.connectors.find((connector) => connector.id === id)?.price ?? null;
-    const detail = `${conductors[0]} to ${conductors[1]} conductors`;
-    want({ shelf: 'connectors', item: `connector:${id}`, what: `${kind} ${id}`, detail, unit: 'piece', priceEach: price }, 1, box.id);
+    const detail = `${id}, ${conductors[0]} to ${conductors[1]} conductors`;
+    want({ shelf: 'connectors', item: `connector:${id}`, what: CONNECTOR_WORDS[kind], detail, unit: 'piece', priceEach: price }, 1, box.id);
   }
   const caps = plan.capped.length;
   const smallest = catalogue.connectors.filter((connector) => connector.kind === 'twist-on' || connector.kind === 'lever')[0];
@@ -116,8 +128,8 @@ function wantJoints(box: Box, known: JobLookup, want: Want): void {
       {
         shelf: 'connectors',
         item: `connector:${smallest.id}`,
-        what: `${smallest.kind} ${smallest.id}`,
-        detail: `${smallest.conductors?.[0] ?? 2} to ${smallest.conductors?.[1] ?? 2} conductors`,
+        what: CONNECTOR_WORDS[smallest.kind],
+        detail: `${smallest.id}, ${smallest.conductors?.[0] ?? 2} to ${smallest.conductors?.[1] ?? 2} conductors`,
         unit: 'piece',
         priceEach: smallest.price,
       },
@@ -204,9 +216,18 @@ function summed(
   const lines = [...list.values()]
     .map(({ count, ...wanted }): MaterialLine => {
       const inPackages = Math.min(count, saved.get(wanted.item) ?? 0);
-      const inHand = Math.min(count - inPackages, job.inHand?.[wanted.item] ?? 0);
-      const toBuy = count - inPackages - inHand;
-      return { ...wanted, needed: count, inPackages, inHand, toBuy, price: wanted.priceEach === null ? null : wanted.priceEach * toBuy };
+      const fitted = Math.min(wanted.fitted, count - inPackages);
+      const inHand = Math.min(count - inPackages - fitted, job.inHand?.[wanted.item] ?? 0);
+      const toBuy = count - inPackages - fitted - inHand;
+      return {
+        ...wanted,
+        needed: count,
+        inPackages,
+        fitted,
+        inHand,
+        toBuy,
+        price: wanted.priceEach === null ? null : wanted.priceEach * toBuy,
+      };
     })
     .sort(
       (a, b) => SHELVES.indexOf(a.shelf) - SHELVES.indexOf(b.shelf) || a.what.localeCompare(b.what) || a.detail.localeCompare(b.detail),
@@ -215,5 +236,6 @@ function summed(
   const minutes = devices.reduce((sum, device) => sum + minutesOf(device, job), 0);
   const cost = Math.floor((minutes * (job.money?.labourPerHour ?? 0)) / 60 + 0.5);
   const unpriced = lines.filter((line) => line.price === null && line.toBuy > 0).length;
-  return { lines, total, unpriced, labour: { minutes, cost }, estimate: total + cost, openBoxIds };
+  const whole = lines.reduce((sum, line) => sum + (line.priceEach ?? 0) * (line.needed - line.inPackages), 0);
+  return { lines, total, unpriced, labour: { minutes, cost }, estimate: whole + cost, openBoxIds };
 }

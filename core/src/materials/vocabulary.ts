@@ -13,6 +13,8 @@ export interface MaterialLine {
   needed: number;
   /** What comes in the packages of the devices. */
   inPackages: number;
+  /** In boxes that are wired and mounted already. */
+  fitted: number;
   inHand: number;
   toBuy: number;
   /** Minor units for one piece; null where the catalogue has no price. */
@@ -27,6 +29,7 @@ export interface Materials {
   total: number;
   unpriced: number;
   labour: { minutes: number; cost: number };
+  /** All of it, what is fitted or in hand too, with the work. */
   estimate: number;
   /** Boxes whose joints are not all known yet: connectors and tails of theirs may still change. */
   openBoxIds: string[];

@@ -1,19 +1,24 @@
 import type { Device } from '@inventario/core';
 import { Strand } from './strand.js';
 
-const SCALE = 1.5;
-const LEAD = 46;
-const ROW = 30;
+/** Pixels for one mm of the body. */
+const SCALE = 2.4;
+const ROW = 32;
+const LEAD = 52;
+const TEXT = 168;
 
 /**
  * A device from behind: its body to scale, and each connection with the mark on it; a lead in its own colour and as long as it says,
- * a screw, clamp or push-in as a round on the edge.
+ * a screw, clamp or push-in as a round on the edge. Connections leave the body evenly and fan out to their names.
  */
 export function DeviceFace({ device }: { device: Device }) {
   const { body, terminals } = device;
   const width = body.width * SCALE;
-  const height = Math.max(body.height * SCALE, terminals.length * ROW + 12);
-  const right = width + LEAD + 150;
+  const height = body.height * SCALE;
+  const rows = terminals.length * ROW;
+  const total = Math.max(height, rows) + 8;
+  const top = (total - height) / 2;
+  const firstRow = (total - rows) / 2;
   const text = terminals.map(
     (terminal) => `${terminal.mark ?? terminal.id}: ${terminal.role}, ${terminal.form}${terminal.colour ? `, ${terminal.colour}` : ''}`,
   );
@@ -21,34 +26,37 @@ export function DeviceFace({ device }: { device: Device }) {
     <svg
       role="img"
       aria-label={`${device.maker} ${device.model}, ${body.width} by ${body.height} by ${body.depth} mm; ${text.join('; ') || 'no terminals'}`}
-      viewBox={`0 0 ${right + 8} ${height + 28}`}
+      viewBox={`0 0 ${width + LEAD + TEXT} ${total + 24}`}
       className="h-auto w-full max-w-sm"
     >
-      <rect x={2} y={2} width={width} height={height} rx={5} fill="var(--sheet)" stroke="var(--ink)" strokeWidth={2} />
-      <text x={width / 2 + 2} y={height + 20} textAnchor="middle" fontSize={13} fill="var(--soft)">
-        {body.width} x {body.height} x {body.depth} mm
+      <rect x={2} y={top} width={width} height={height} rx={5} fill="var(--sheet)" stroke="var(--ink)" strokeWidth={2} />
+      <text x={2} y={total + 18} fontSize={13} fill="var(--soft)">
+        {body.width} x {body.height} mm, {body.depth} mm deep
       </text>
       {terminals.map((terminal, at) => {
-        const y = 22 + at * ROW;
-        const lead = terminal.form === 'lead';
-        const end = width + 10 + (lead ? Math.min(LEAD, (LEAD * (terminal.length ?? 150)) / 150) : 0);
+        const from = top + (height * (at + 0.5)) / terminals.length;
+        const y = firstRow + (at + 0.5) * ROW;
+        const reach = width + 14 + ((LEAD - 14) * Math.min(200, terminal.length ?? 150)) / 200;
         return (
           <g key={terminal.id}>
-            {lead ? (
-              <Strand d={`M${width - 6} ${y}H${end}`} colour={terminal.colour ?? 'unknown'} width={7} />
+            {terminal.form === 'lead' ? (
+              <Strand
+                d={`M${width - 10} ${from}C${width + 16} ${from} ${width + 8} ${y} ${reach} ${y}`}
+                colour={terminal.colour ?? 'unknown'}
+                width={7}
+              />
             ) : (
               <>
-                <circle cx={width - 8} cy={y} r={8} fill="var(--well)" stroke="var(--ink)" strokeWidth={1.5} />
-                {terminal.form === 'screw' && <path d={`M${width - 13} ${y}H${width - 3}`} stroke="var(--ink)" strokeWidth={1.5} />}
+                <path d={`M${width - 10} ${from}L${width + LEAD - 4} ${y}`} stroke="var(--rule)" strokeWidth={1.5} />
+                <circle cx={width - 12} cy={from} r={9} fill="var(--well)" stroke="var(--ink)" strokeWidth={1.5} />
+                {terminal.form === 'screw' && <path d={`M${width - 18} ${from}H${width - 6}`} stroke="var(--ink)" strokeWidth={1.5} />}
               </>
             )}
-            <text x={width + LEAD + 18} y={y - 1} fontSize={13} fontWeight={700} fill="var(--ink)">
+            <text x={width + LEAD + 6} y={y - 1} fontSize={14} fontWeight={700} fill="var(--ink)">
               {terminal.mark ?? terminal.id}
             </text>
-            <text x={width + LEAD + 18} y={y + 13} fontSize={11} fill="var(--soft)">
-              {terminal.role}
-              {terminal.strip ? `, strip ${terminal.strip} mm` : ''}
-              {terminal.size ? `, ${terminal.size}` : ''}
+            <text x={width + LEAD + 6} y={y + 12} fontSize={11.5} fill="var(--soft)">
+              {[terminal.role, terminal.size, terminal.strip ? `strip ${terminal.strip} mm` : ''].filter(Boolean).join(', ')}
             </text>
           </g>
         );

@@ -9,6 +9,8 @@ export interface Series {
   values: number[];
 }
 
+const FONT = 'Atkinson Hyperlegible Next Variable';
+
 /** Tones of ink, not colours: colour speaks of conductors and of danger only. */
 const TONES = ['--strong', '--soft', '--rule', '--well'];
 
@@ -48,11 +50,16 @@ export function StackedBars({
           maintainAspectRatio: false,
           responsive: true,
           scales: {
-            x: { stacked: true, grid: { display: false }, ticks: { color: tone('--ink'), font: { family: 'inherit' } } },
+            x: { stacked: true, grid: { display: false }, ticks: { color: tone('--ink'), font: { family: FONT, size: 13 } } },
             y: {
               stacked: true,
               grid: { color: tone('--rule') },
-              ticks: { color: tone('--soft'), maxTicksLimit: 5, callback: (value) => text(Number(value)) },
+              ticks: {
+                color: tone('--soft'),
+                maxTicksLimit: 5,
+                font: { family: FONT, size: 13 },
+                callback: (value) => text(Number(value)),
+              },
             },
           },
           plugins: { tooltip: { callbacks: { label: (item) => `${item.dataset.label}: ${text(Number(item.raw))}` } } },

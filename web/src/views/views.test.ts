@@ -24,7 +24,14 @@ describe('devices in order of suitability', () => {
     verdict,
     with: [],
     partners: [],
-    reasons: codes.map((code) => ({ rule: 'fill', code, outcome: verdict === 'no' ? 'block' : 'note', text: code, settles: null, place: null })),
+    reasons: codes.map((code) => ({
+      rule: 'fill',
+      code,
+      outcome: verdict === 'no' ? 'block' : 'note',
+      text: code,
+      settles: null,
+      place: null,
+    })),
   });
 
   test('fits before fits-with before not proved before no; then the cheaper', () => {

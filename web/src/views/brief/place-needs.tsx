@@ -1,5 +1,6 @@
-import { type Box, boxesOfRoom, type Position, putPart, roomsInOrder, usualNeed } from '@inventario/core';
+import { type Box, boxesOfRoom, type LoadKind, type Position, putPart, roomsInOrder, usualNeed } from '@inventario/core';
 import { Sparkles } from 'lucide-react';
+import { useState } from 'react';
 import { useJob } from '../../data/job-context.js';
 import { Button } from '../../ui/button.js';
 import { classes } from '../../ui/classes.js';
@@ -62,7 +63,9 @@ export function PlaceNeeds() {
                       </span>
                     </span>
                     <Needs
+                      name={box.positions.length > 1 ? `${box.name}, position ${position.index}` : box.name}
                       need={position.need ?? {}}
+                      kinds={position.loadIds.flatMap((id) => known.loads.get(id)?.kind ?? [])}
                       onChange={(need, label) =>
                         set(
                           box,
@@ -89,9 +92,56 @@ function told(position: Position): boolean {
 const NEXT_DIM = { no: 'nice', nice: 'must', must: 'no' } as const;
 const DIM_WORDS = { no: 'no dimming', nice: 'dimming if it can', must: 'has to dim' } as const;
 
-function Needs({ need, onChange }: { need: Need; onChange: (need: Need, label: string) => void }) {
+const FANS: ReadonlySet<LoadKind> = new Set(['fan-ac', 'fan-dc', 'fan-remote']);
+const LAMPS: ReadonlySet<LoadKind> = new Set(['led', 'resistive', 'electronic', 'magnetic', 'fluorescent', 'smart-bulb']);
+
+interface Wish {
+  label: string;
+  on: boolean;
+  next: Need;
+  /** Asked at once for what the place works; the rest waits behind "more". */
+  usual: boolean;
+}
+
+/** The few wishes that go with what a place works, and what is set already; everything else one touch away. */
+function Needs({
+  name,
+  need,
+  kinds,
+  onChange,
+}: {
+  name: string;
+  need: Need;
+  kinds: readonly LoadKind[];
+  onChange: (need: Need, label: string) => void;
+}) {
+  const [all, setAll] = useState(false);
   const smart = need.smart === true;
   const senses = need.senses ?? [];
+  const dim = need.dim ?? 'no';
+  const has = (set: ReadonlySet<LoadKind>) => kinds.some((kind) => set.has(kind));
+  const sense = (which: (typeof senses)[number], usual: boolean): Wish => ({
+    label: which,
+    on: senses.includes(which),
+    next: { ...need, senses: senses.includes(which) ? senses.filter((entry) => entry !== which) : [...senses, which] },
+    usual,
+  });
+  const wishes: Wish[] = [
+    { label: DIM_WORDS[dim], on: dim !== 'no', next: { ...need, dim: NEXT_DIM[dim] }, usual: has(LAMPS) },
+    { label: 'fan speeds', on: need.fanSpeed === true, next: { ...need, fanSpeed: !need.fanSpeed }, usual: has(FANS) },
+    sense('humidity', kinds.includes('exhaust-fan')),
+    sense('motion', false),
+    sense('daylight', false),
+    {
+      label: 'bulbs stay fed',
+      on: need.constantPower === true,
+      next: { ...need, constantPower: !need.constantPower },
+      usual: kinds.includes('smart-bulb'),
+    },
+    { label: 'light in colours', on: need.colour === true, next: { ...need, colour: !need.colour }, usual: false },
+    { label: 'scenes', on: need.scenes === true, next: { ...need, scenes: !need.scenes }, usual: false },
+    { label: 'no connection', on: need.connected === false, next: { ...need, connected: need.connected === false }, usual: false },
+  ];
   const chip = (label: string, on: boolean, next: Need) => (
     <button
       key={label}
@@ -106,27 +156,16 @@ function Needs({ need, onChange }: { need: Need; onChange: (need: Need, label: s
       {label}
     </button>
   );
-  const dim = need.dim ?? 'no';
   return (
-    <span className="flex flex-wrap gap-1">
+    <fieldset className="flex flex-wrap gap-1">
+      <legend className="sr-only">{name}</legend>
       {chip(smart ? 'smart' : 'stays as it is', smart, { ...need, smart: !smart })}
-      {smart && chip(DIM_WORDS[dim], dim !== 'no', { ...need, dim: NEXT_DIM[dim] })}
-      {smart && chip('fan speeds', need.fanSpeed === true, { ...need, fanSpeed: !need.fanSpeed })}
-      {smart && chip('scenes', need.scenes === true, { ...need, scenes: !need.scenes })}
-      {smart &&
-        (['motion', 'humidity', 'daylight'] as const).map((sense) =>
-          chip(sense, senses.includes(sense), {
-            ...need,
-            senses: senses.includes(sense) ? senses.filter((entry) => entry !== sense) : [...senses, sense],
-          }),
-        )}
-      {smart && chip('bulbs stay fed', need.constantPower === true, { ...need, constantPower: !need.constantPower })}
-      {smart && chip('light in colours', need.colour === true, { ...need, colour: !need.colour })}
-      {smart &&
-        chip(need.connected === false ? 'no connection' : 'connected', need.connected !== false, {
-          ...need,
-          connected: need.connected === false,
-        })}
-    </span>
+      {smart && wishes.filter((wish) => all || wish.usual || wish.on).map((wish) => chip(wish.label, wish.on, wish.next))}
+      {smart && !all && (
+        <button type="button" className="min-h-11 px-2 text-sm underline" onClick={() => setAll(true)}>
+          more <span className="sr-only">wishes for {name}</span>
+        </button>
+      )}
+    </fieldset>
   );
 }

@@ -20,7 +20,7 @@ export function MaterialsView() {
   const rows = materialRows(materials.lines);
   const open = materials.lines.filter((line) => line.toBuy > 0).length;
   const estimate = [
-    { item: 'Materials', amount: materials.total / 100 },
+    { item: 'Materials, all of them', amount: (materials.estimate - materials.labour.cost) / 100 },
     { item: `Work, ${materials.labour.minutes} minutes`, amount: materials.labour.cost / 100 },
     { item: 'Together', amount: materials.estimate / 100 },
   ];
@@ -58,14 +58,15 @@ export function MaterialsView() {
           <section aria-label="Estimate for the client">
             <h2 className="font-bold">Estimate for the client</h2>
             <dl className="grid grid-cols-[1fr_auto] gap-y-1">
-              <dt>Materials to buy</dt>
-              <dd className="text-right tabular-nums">{moneyText(materials.total, currency)}</dd>
+              <dt>Materials, all of them</dt>
+              <dd className="text-right tabular-nums">{moneyText(materials.estimate - materials.labour.cost, currency)}</dd>
               <dt>Work, {materials.labour.minutes} min</dt>
               <dd className="text-right tabular-nums">{moneyText(materials.labour.cost, currency)}</dd>
               <dt className="border-t border-rule font-bold">Together</dt>
               <dd className="border-t border-rule text-right font-bold tabular-nums">{moneyText(materials.estimate, currency)}</dd>
             </dl>
           </section>
+          <p className="text-sm">Still to buy: {moneyText(materials.total, currency)}.</p>
           {materials.unpriced > 0 && (
             <p className="text-sm">{materials.unpriced} lines have no price in the catalogue and are not in the sum.</p>
           )}
@@ -116,7 +117,7 @@ export function MaterialsView() {
 
 function Line({ line, currency, onHave }: { line: MaterialLine; currency: string | undefined; onHave: (count: number) => void }) {
   const shown = (count: number) => (line.unit === 'mm' ? `${(count / 1000).toFixed(2)} m` : String(count));
-  const missing = line.needed - line.inPackages;
+  const missing = line.needed - line.inPackages - line.fitted;
   const done = line.toBuy === 0;
   return (
     <li aria-label={line.what} className="flex flex-wrap items-center gap-x-3 gap-y-1 border-t border-rule py-1">
@@ -127,13 +128,20 @@ function Line({ line, currency, onHave }: { line: MaterialLine; currency: string
         <span className="block text-sm text-soft">
           {shown(line.needed)} needed
           {line.inPackages > 0 && `, ${shown(line.inPackages)} come with the devices`}
+          {line.fitted > 0 && `, ${shown(line.fitted)} fitted`}
           {line.inHand > 0 && `, ${shown(line.inHand)} in hand`}
           {line.boxIds.length > 0 && `; ${line.boxIds.length} ${line.boxIds.length === 1 ? 'box' : 'boxes'}`}
         </span>
       </span>
       <span className="w-24 text-right tabular-nums">{line.price === null ? '' : moneyText(line.price, currency)}</span>
       <Button aria-pressed={done && line.inHand > 0} disabled={missing === 0} onClick={() => onHave(done ? 0 : missing)}>
-        {done && line.inHand > 0 ? 'Not in hand after all' : missing === 0 ? 'In the packages' : 'All in hand'}
+        {done && line.inHand > 0
+          ? 'Not in hand after all'
+          : missing === 0
+            ? line.fitted > 0
+              ? 'Fitted'
+              : 'In the packages'
+            : 'All in hand'}
       </Button>
     </li>
   );

@@ -26,7 +26,7 @@ export function RoomAdviceList({ advice }: { advice: readonly RoomAdvice[] }) {
             {room.advice !== 'leave' && (
               <dl className="grid grid-cols-[5rem_1fr] text-sm tabular-nums">
                 <dt className="text-soft">Switches</dt>
-                <dd>{side(room.switches, 'for')}</dd>
+                <dd>{side(room.switches, room.switches?.pieces === 1 ? 'device for' : 'devices for')}</dd>
                 <dt className="text-soft">Bulbs</dt>
                 <dd>{room.lamps === 0 ? 'no lamps here' : side(room.bulbs, room.bulbs ? `x ${room.bulbs.bulb},` : '')}</dd>
               </dl>

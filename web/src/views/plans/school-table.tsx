@@ -1,4 +1,4 @@
-import { OUTAGE_WORDS, OUTAGES, SCHOOL_WORDS, type School } from '@inventario/core';
+import { OUTAGE_WORDS, OUTAGES, type OutageReport, SCHOOL_WORDS, type School } from '@inventario/core';
 import { useJob } from '../../data/job-context.js';
 import type { ReckonedPlan } from '../../data/planner.worker.js';
 import { classes } from '../../ui/classes.js';
@@ -19,14 +19,12 @@ export function SchoolTable({
   const budget = job.brief?.budget;
   const rows: { name: string; of: (plan: ReckonedPlan) => string; strong?: boolean }[] = [
     { name: 'Places served', of: (plan) => `${plan.served} of ${plan.served + plan.unserved.length}`, strong: true },
-    { name: 'Cost', of: (plan) => moneyText(plan.total, currency), strong: true },
-    ...(budget === undefined
-      ? []
-      : [{ name: 'Against the budget', of: (plan: ReckonedPlan) => overBudget(plan.total - budget, currency) }]),
-    { name: 'Devices', of: (plan) => moneyText(plan.devices, currency) },
-    { name: 'Hubs to buy', of: (plan) => moneyText(plan.hubs, currency) },
-    { name: 'Parts', of: (plan) => moneyText(plan.parts, currency) },
-    { name: 'Labour', of: (plan) => `${moneyText(plan.labour, currency)}, ${plan.labourMinutes} min` },
+    { name: currency ? `Cost, ${currency}` : 'Cost', of: (plan) => amount(plan.total), strong: true },
+    ...(budget === undefined ? [] : [{ name: 'Against the budget', of: (plan: ReckonedPlan) => overBudget(plan.total - budget) }]),
+    { name: 'Devices', of: (plan) => amount(plan.devices) },
+    { name: 'Hubs to buy', of: (plan) => amount(plan.hubs) },
+    { name: 'Parts', of: (plan) => amount(plan.parts) },
+    { name: 'Labour', of: (plan) => `${amount(plan.labour)}, ${plan.labourMinutes} min` },
     { name: 'Families', of: (plan) => (plan.families.length > 0 ? plan.families.join(', ') : 'none') },
     { name: 'Hubs', of: (plan) => plan.hubIds.map((id) => known.hubs.get(id)?.name ?? id).join(', ') || 'none' },
     {
@@ -37,22 +35,20 @@ export function SchoolTable({
       name: OUTAGE_WORDS[outage],
       of: (plan: ReckonedPlan) => {
         const report = plan.outages.find((entry) => entry.outage === outage);
-        return report
-          ? `${report.full} in full, ${report.wallOnly} wall only${report.dead.length > 0 ? `, ${report.dead.length} not` : ''}`
-          : '';
+        return report ? outageText(report) : '';
       },
     })),
     {
       name: 'Proof',
-      of: ({ proof }) => (proof === 'optimal' ? 'the least there is' : `at most ${moneyText(proof.gap, currency)} over the least`),
+      of: ({ proof }) => (proof === 'optimal' ? 'the least there is' : `at most ${amount(proof.gap)} over the least`),
     },
   ];
   return (
     <div className="overflow-x-auto">
-      <table className="w-full min-w-3xl border-collapse text-sm" aria-label="Plans by school">
+      <table className="w-full min-w-2xl table-fixed border-collapse text-sm" aria-label="Plans by school">
         <thead>
           <tr>
-            <td />
+            <td className="w-26" />
             {plans.map((plan) => (
               <th key={plan.school} scope="col" className="p-1 align-bottom">
                 <button
@@ -61,7 +57,7 @@ export function SchoolTable({
                   title={SCHOOL_WORDS[plan.school].says}
                   onClick={() => onSchool(plan.school)}
                   className={classes(
-                    'min-h-11 w-full rounded-md border px-2 font-bold',
+                    'min-h-13 w-full rounded-md border px-1 leading-tight font-bold',
                     plan.school === school ? 'border-strong bg-strong text-onstrong' : 'border-rule bg-sheet hover:border-ink',
                   )}
                 >
@@ -74,13 +70,17 @@ export function SchoolTable({
         <tbody>
           {rows.map((row) => (
             <tr key={row.name} className="border-t border-rule">
-              <th scope="row" className="py-1.5 pr-2 text-left font-normal text-soft">
+              <th scope="row" className="py-1.5 pr-2 text-left align-top font-normal text-soft">
                 {row.name}
               </th>
               {plans.map((plan) => (
                 <td
                   key={plan.school}
-                  className={classes('px-2 py-1.5 tabular-nums', row.strong && 'text-base font-bold', plan.school === school && 'bg-sheet')}
+                  className={classes(
+                    'px-2 py-1.5 align-top tabular-nums',
+                    row.strong && 'text-base font-bold',
+                    plan.school === school && 'bg-sheet',
+                  )}
                 >
                   {row.of(plan)}
                 </td>
@@ -93,7 +93,20 @@ export function SchoolTable({
   );
 }
 
-function overBudget(over: number, currency: string | undefined): string {
+/** Without the currency, which the row of the cost names. */
+const amount = (minor: number) => moneyText(minor, undefined);
+
+function overBudget(over: number): string {
   if (over === 0) return 'just met';
-  return over > 0 ? `${moneyText(over, currency)} over` : `${moneyText(-over, currency)} left`;
+  return over > 0 ? `${amount(over)} over` : `${amount(-over)} left`;
+}
+
+function outageText({ full, wallOnly, dead }: OutageReport): string {
+  if (full + wallOnly + dead.length === 0) return '';
+  const parts = [
+    full > 0 ? `${full} in full` : '',
+    wallOnly > 0 ? `${wallOnly} by hand` : '',
+    dead.length > 0 ? `${dead.length} not at all` : '',
+  ];
+  return parts.filter(Boolean).join(', ');
 }
