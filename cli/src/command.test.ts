@@ -42,12 +42,12 @@ describe('what it prints', () => {
     '%s: JSON and exit code 0 from every command, in text too',
     (name) => {
       const path = new URL(name, examples).pathname;
-      for (const words of [['check'], ['fill'], ['fill', '--planned'], ['identify'], ['match']]) {
+      for (const words of [['check'], ['fill'], ['fill', '--planned'], ['identify'], ['match'], ['homeplan']]) {
         const [command = '', ...rest] = words;
         const printed = run(command, path, ...rest);
         expect([printed.status, printed.stderr]).toEqual([0, '']);
         expect(Object.keys(JSON.parse(printed.stdout))).toEqual(
-          { check: ['ok', 'problems'], fill: ['boxes'], identify: ['boxes'], match: ['places'] }[command] as string[],
+          { check: ['ok', 'problems'], fill: ['boxes'], identify: ['boxes'], match: ['places'], homeplan: ['plans'] }[command] as string[],
         );
         expect(run(command, path, ...rest, '--text').stdout).not.toContain('{');
       }
@@ -75,6 +75,41 @@ describe('what it prints', () => {
       packing: { occupancy: expect.any(Number), verdict: expect.any(String) },
     });
     expect(JSON.parse(run('match', pantry, '--box', 'pantry').stdout).places).toHaveLength(1);
+  });
+
+  test('plans, with every field of the shape, one for each school', () => {
+    const { plans } = JSON.parse(run('homeplan', pantry).stdout);
+    expect(plans.map((plan: { school: string }) => plan.school)).toEqual([
+      'lowest-cost',
+      'no-hub',
+      'one-mesh-hub',
+      'makers-hub',
+      'fewest-families',
+    ]);
+    expect(plans[0]).toMatchObject({
+      total: 5950,
+      devices: 3400,
+      hubs: 0,
+      parts: 0,
+      labour: 2550,
+      labourMinutes: 17,
+      unserved: [],
+      choices: [{ boxId: 'pantry', position: 1, deviceId: 'pw-20', strategy: 'single', with: [] }],
+      hubIds: [],
+      proof: 'optimal',
+    });
+    expect(plans[2].unserved).toEqual([{ boxId: 'pantry', position: 1, why: 'radio' }]);
+  });
+
+  test('what is not proved says what would settle it', () => {
+    const path = changed((job) => {
+      const [box] = (job as unknown as { boxes: Record<string, unknown>[] }).boxes;
+      delete box?.signal;
+    });
+    const [place] = JSON.parse(run('match', path).stdout).places;
+    const single = place.devices.find((device: { strategy: string }) => device.strategy === 'single');
+    expect(single).toMatchObject({ verdict: 'unproved' });
+    expect(single.reasons).toContainEqual(expect.objectContaining({ rule: 'signal', outcome: 'unproved', settledBy: expect.any(String) }));
   });
 
   test('check lists what is wrong and says so without failing', () => {
@@ -108,6 +143,12 @@ describe('exit code 2 with exactly one line that begins with the pointer', () =>
     ['an unknown option', () => ['fill', pantry, '--fast'], '""'],
     ['an option of another command', () => ['match', pantry, '--planned'], '""'],
     ['a box that is not there', () => ['fill', pantry, '--box', 'none'], '/boxes'],
+    ['a box that is not there, for a plan', () => ['homeplan', pantry, '--box', 'none'], '/boxes'],
+    [
+      'a pin on nothing',
+      () => ['homeplan', changed((job) => Object.assign(job, { brief: { pins: [{ boxId: 'none', position: 1 }] } }))],
+      '/brief/pins/0/boxId',
+    ],
     ['a box without its id', () => ['fill', pantry, '--box'], '""'],
     ['not JSON', () => ['check', write('broken.json', '{\n"format"')], '""'],
     ['another format', () => ['check', write('other.json', '{"format":"x"}')], '/format'],
