@@ -2,6 +2,7 @@ export * from './advice/room-advice.js';
 export * from './advice/trial.js';
 export * from './brief/possible-devices.js';
 export * from './brief/questions.js';
+export * from './brief/usual-brief.js';
 export * from './brief/usual-need.js';
 export * from './catalogue/document.js';
 export * from './catalogue/kinds.js';

@@ -1,5 +1,18 @@
 import { readFileSync } from 'node:fs';
-import { assessBoxes, identifyBox, jobProgress, lookup, matchJob, readJobDocument, STAGES, stopFindings } from '@inventario/core';
+import {
+  adoptParts,
+  assessBoxes,
+  homePlans,
+  identifyBox,
+  jobProgress,
+  lookup,
+  MATCH_RULES,
+  matchJob,
+  readJobDocument,
+  reduce,
+  STAGES,
+  stopFindings,
+} from '@inventario/core';
 import { describe, expect, test } from '@jest/globals';
 import { demoCatalogue, demoJobs, quillonPoint } from './index.js';
 
@@ -58,6 +71,17 @@ test.each(demoJobs())('$id is a job file without problems, written out in demo/j
   expect(readJobDocument(made).problems).toEqual([]);
   const file = readFileSync(new URL(`../jobs/${made.id}.inventario.json`, import.meta.url), 'utf8');
   expect(JSON.parse(file)).toEqual(JSON.parse(JSON.stringify(made)));
+});
+
+test('between them the jobs, planned and with a router nearly full, meet every rule a device is judged by', () => {
+  const met = new Set<string>();
+  for (const job of demoJobs()) {
+    const adopted = reduce(job, { parts: adoptParts(homePlans(job, ['fewest-families'])[0]?.choices ?? [], lookup(job)) });
+    const full = { ...job, brief: { ...job.brief, wifi: { ...job.brief?.wifi, clientsNow: 9, clientLimit: 9 } } };
+    for (const house of [job, full, ...(adopted.ok ? [adopted.job] : [])])
+      for (const { devices } of matchJob(house)) for (const { reasons } of devices) for (const { rule } of reasons) met.add(rule);
+  }
+  expect(MATCH_RULES.filter((rule) => !met.has(rule))).toEqual([]);
 });
 
 test('the catalogue has at least 60 devices in six families, consistent in themselves', () => {

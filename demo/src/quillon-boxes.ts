@@ -115,7 +115,7 @@ export const BOXES: BoxPlan[] = [
     preset: 'power-at-switch',
     loadId: 'oil-extractor',
     told: POWER_AT_SWITCH,
-    need: { dim: 'no' },
+    need: { dim: 'no', senses: ['humidity'] },
     signal: -69,
   },
   {

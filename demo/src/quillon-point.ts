@@ -106,7 +106,7 @@ export function quillonPoint(): Job {
       { id: 'porch-light', name: 'Porch light', roomId: 'rain-lobby', kind: 'led', count: 1, wattsEach: 12 },
       { id: 'peg-lamp', name: 'Peg lamp', roomId: 'rain-lobby', kind: 'resistive', count: 1, wattsEach: 40, dimmable: true },
       { id: 'bunk-light', name: 'Bunk light', roomId: 'guest-bunk', kind: 'resistive', count: 2, wattsEach: 40, dimmable: true },
-      { id: 'bunk-fan-motor', name: 'Bunk fan', roomId: 'guest-bunk', kind: 'fan-ac', count: 1, wattsEach: 60, speeds: 3 },
+      { id: 'bunk-fan-motor', name: 'Bunk fan', roomId: 'guest-bunk', kind: 'fan-ac', count: 1, wattsEach: 60, speeds: 4 },
       { id: 'bunk-lamp', name: 'Bunk reading lamp', roomId: 'guest-bunk', kind: 'receptacle', count: 1, wattsEach: 60 },
       { id: 'loft-light', name: 'Loft light', roomId: 'chart-loft', kind: 'resistive', count: 1, wattsEach: 60, dimmable: true },
       { id: 'chart-lamp', name: 'Chart lamp', roomId: 'chart-loft', kind: 'resistive', count: 2, wattsEach: 25, dimmable: true },

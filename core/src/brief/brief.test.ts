@@ -3,6 +3,7 @@ import type { Device } from '../job/schema/catalogue.js';
 import { exampleJob } from '../test-support/examples.js';
 import { possibleDevices } from './possible-devices.js';
 import { answeredQuestions, QUESTIONS } from './questions.js';
+import { usualBrief } from './usual-brief.js';
 import { usualNeed } from './usual-need.js';
 
 describe('devices a brief leaves', () => {
@@ -30,6 +31,12 @@ test('questions count as asked by what the brief holds, not by what it defaults 
     brief: { ...job.brief, hubsOwned: [], feel: { actuators: ['paddle'], onLevel: 'last' }, budget: 1 },
   });
   expect(QUESTIONS.filter((question) => !all.has(question))).toEqual([]);
+});
+
+test('the usual fills what nobody asked and leaves what was answered; what only the client knows stays open', () => {
+  const brief = usualBrief({ colour: 'black', radios: ['mesh'], feel: { onLevel: 'full' } });
+  expect(brief).toMatchObject({ colour: 'black', radios: ['mesh'], feel: { onLevel: 'full', indicator: 'any' }, trialFirst: true });
+  expect([brief.platforms, brief.hubsOwned, brief.budget, brief.wifi?.clientsNow]).toEqual([undefined, undefined, undefined, undefined]);
 });
 
 test.each([

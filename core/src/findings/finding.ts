@@ -1,37 +1,39 @@
 /** The rules a device is judged by at a place. */
-export type MatchRule =
-  | 'practice'
-  | 'voltage'
-  | 'neutral'
-  | 'ground'
-  | 'line-load'
-  | 'load-kind'
-  | 'rating'
-  | 'minimum-load'
-  | 'dimmable'
-  | 'channels'
-  | 'multi-location'
-  | 'gangs'
-  | 'body'
-  | 'depth'
-  | 'fill'
-  | 'packing'
-  | 'plate'
-  | 'shade'
-  | 'flush'
-  | 'radio'
-  | 'signal'
-  | 'hub'
-  | 'platform'
-  | 'router'
-  | 'feel'
-  | 'colour'
-  | 'need'
-  | 'sensor'
-  | 'speeds'
-  | 'socket-rating'
-  | 'bulb-family'
-  | 'battery-only';
+export const MATCH_RULES = [
+  'practice',
+  'voltage',
+  'neutral',
+  'ground',
+  'line-load',
+  'load-kind',
+  'rating',
+  'minimum-load',
+  'dimmable',
+  'channels',
+  'multi-location',
+  'gangs',
+  'body',
+  'depth',
+  'fill',
+  'packing',
+  'plate',
+  'shade',
+  'flush',
+  'radio',
+  'signal',
+  'hub',
+  'platform',
+  'router',
+  'feel',
+  'colour',
+  'need',
+  'sensor',
+  'speeds',
+  'socket-rating',
+  'bulb-family',
+  'battery-only',
+] as const;
+export type MatchRule = (typeof MATCH_RULES)[number];
 
 export type Outcome = 'block' | 'warn' | 'unproved' | 'note';
 

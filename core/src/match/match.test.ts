@@ -367,6 +367,94 @@ describe('lights worked from two places', () => {
     expect(at('foot', 'os-main', 'both-ends')?.reasons).toMatchObject([{ code: 'multi-location.not-offered' }]);
   });
 
+  describe('every strategy looks at what is found at the other places', () => {
+    const withDevice = (own: Partial<Device>, more: (job: Job) => void = () => {}) => {
+      const main = exampleJob('stairs').catalogue.devices.find((device) => device.id === 'os-main') as Device;
+      return stairs((job) => {
+        const { hubId: _, ...rest } = main;
+        job.catalogue.devices.push({ ...rest, id: 'own', ...own });
+        more(job);
+      });
+    };
+    const KEEP: Device['multiLocation'] = [{ strategy: 'keep-mechanical', mainAt: 'load', partner: { travelers: 1 } }];
+
+    test('keep-mechanical: the far three-way stays, over a traveler that is found there', () => {
+      expect(withDevice({ multiLocation: KEEP })('foot', 'own', 'keep-mechanical')).toMatchObject({
+        verdict: 'fits',
+        partners: [{ boxId: 'head', position: 1, deviceId: null }],
+      });
+      const gone = withDevice({ multiLocation: KEEP }, (job) => {
+        Object.assign((job.boxes[1] as Box).positions[0] as object, { existing: 'none' });
+      });
+      expect(gone('foot', 'own', 'keep-mechanical')?.reasons.map((reason) => reason.code)).toContain('multi-location.no-mechanical');
+      const untold = withDevice({ multiLocation: KEEP }, (job) => {
+        const head = job.boxes[1] as Box;
+        head.labels = head.labels.filter((label) => label.role !== 'traveler');
+      });
+      expect(untold('foot', 'own', 'keep-mechanical')).toMatchObject({ verdict: expect.stringMatching(/no|unproved/) });
+      expect(untold('foot', 'own', 'keep-mechanical')?.reasons.map((reason) => reason.code)).toContain('multi-location.far-travelers');
+    });
+
+    test('tie-through: a battery control takes the far place, and is itself offered there with its main device', () => {
+      const remote = {
+        id: 'remote',
+        mount: 'surface' as const,
+        power: 'battery' as const,
+        terminals: [],
+        channels: [],
+        needs: { neutral: false, ground: 'none' as const },
+        multiLocation: [{ strategy: 'tie-through' as const }],
+      };
+      const at = withDevice(
+        {
+          multiLocation: [
+            { strategy: 'tie-through', partnerIds: ['remote'], mainAt: 'either', partner: { line: false, neutral: false, travelers: 1 } },
+          ],
+        },
+        (job) => job.catalogue.devices.push({ ...(job.catalogue.devices[0] as Device), ...remote }),
+      );
+      expect(at('foot', 'own', 'tie-through')).toMatchObject({ verdict: 'fits', partners: [{ boxId: 'head', deviceId: 'remote' }] });
+      expect(at('head', 'remote', 'tie-through')).toMatchObject({ verdict: 'fits', partners: [{ boxId: 'foot', deviceId: 'own' }] });
+      const alone = stairs((job) => job.catalogue.devices.push({ ...(job.catalogue.devices[0] as Device), ...remote }));
+      expect(alone('head', 'remote', 'tie-through')).toMatchObject({ verdict: 'no' });
+    });
+
+    test('linked: the far device works nothing by wire, and wants what its record lists', () => {
+      const linked = (neutral: boolean) =>
+        withDevice({ multiLocation: [{ strategy: 'linked', partnerIds: ['own'], partner: { line: true, neutral, travelers: 0 } }] });
+      expect(linked(false)('foot', 'own', 'linked')).toMatchObject({ verdict: 'fits', partners: [{ boxId: 'head', deviceId: 'own' }] });
+      expect(linked(true)('foot', 'own', 'linked')?.reasons).toContainEqual(
+        expect.objectContaining({ code: 'multi-location.partner', facts: expect.objectContaining({ because: 'neutral' }) }),
+      );
+    });
+
+    test('a middle place is kept, tied through or given a companion, as the record says', () => {
+      const middle = (how: 'keep' | 'tie' | 'companion', existing: 'four-way' | 'none' = 'four-way') =>
+        withDevice(
+          {
+            multiLocation: [
+              {
+                strategy: 'companion',
+                partnerIds: ['os-comp'],
+                mainAt: 'load',
+                partner: { line: true, neutral: false, travelers: 1 },
+                middle: how,
+              },
+            ],
+          },
+          (job) => {
+            const head = job.boxes[1] as Box;
+            job.boxes.push(JSON.parse(JSON.stringify(head).replaceAll('"head', '"turn')) as Box);
+            Object.assign((job.boxes[2] as Box).positions[0] as object, { existing });
+            (job.groups[0] as Job['groups'][number]).places.splice(1, 0, { boxId: 'turn', position: 1 });
+          },
+        )('foot', 'own', 'companion')?.partners.find((partner) => partner.boxId === 'turn')?.deviceId;
+      expect(middle('companion')).toBe('os-comp');
+      expect(middle('tie')).toBeNull();
+      expect(middle('keep')).toBeNull();
+    });
+  });
+
   /** The line comes to the foot, the light hangs at the head, and only travelers and a neutral run between. */
   const lineAtFoot = (job: Job) => {
     const [foot, head] = job.boxes as [Box, Box];

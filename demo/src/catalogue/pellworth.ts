@@ -89,6 +89,7 @@ export const PELLWORTH_DEVICES: Device[] = [
   pellworth('pw-listen', 'Listening switch', 6900, {
     body: box(37),
     microphone: true,
+    colours: ['black'],
     terminals: ALL_LEADS,
     channels: [relay([500])],
     needs: needs(true, 'required'),

@@ -9,6 +9,7 @@ import {
   RADIO_WORDS,
   roomsInOrder,
   setParts,
+  usualBrief,
 } from '@inventario/core';
 import { ArrowDown, CircleCheck, CircleDashed } from 'lucide-react';
 import { useMemo } from 'react';
@@ -55,7 +56,15 @@ export function BriefView() {
     <Bench
       title="Brief"
       glance={`${answered.size} of ${QUESTIONS.length} asked; ${left.possible} devices left`}
-      reckoning={<BriefReckoning left={left} answered={answered} next={next} onGo={go} />}
+      reckoning={
+        <BriefReckoning
+          left={left}
+          answered={answered}
+          next={next}
+          onGo={go}
+          onUsual={() => change(usualBrief(brief), 'The usual where nothing was asked')}
+        />
+      }
     >
       <h1 className="mb-1 text-xl font-bold">What does the client want?</h1>
       <p className="mb-4 max-w-prose">
@@ -111,18 +120,24 @@ function Asked({ question, answered, children }: { question: Question; answered:
   );
 }
 
+/** Questions that have a usual answer; the others only the client can answer. */
+const USUAL: readonly Question[] = ['radios', 'switches', 'light', 'colour'];
+
 function BriefReckoning({
   left,
   answered,
   next,
   onGo,
+  onUsual,
 }: {
   left: PossibleDevices;
   answered: ReadonlySet<Question>;
   next: Question | undefined;
   onGo: (question: Question) => void;
+  onUsual: () => void;
 }) {
   const { job } = useJob();
+  const usual = USUAL.filter((question) => !answered.has(question));
   return (
     <div className="flex flex-col gap-3">
       {next ? (
@@ -133,6 +148,12 @@ function BriefReckoning({
         <Link className="underline" to={paths.plans(job.id)}>
           Everything is asked: see the plans for the house
         </Link>
+      )}
+      {usual.length > 0 && (
+        <Button onClick={onUsual}>
+          Set the usual for {usual.length === 1 ? 'one more' : `${usual.length} more`}:{' '}
+          {usual.map((question) => TITLES[question].toLowerCase()).join(', ')}
+        </Button>
       )}
       <dl className="grid grid-cols-[1fr_auto] gap-y-1">
         <dt>Devices made for this practice</dt>

@@ -1,22 +1,21 @@
 import { type Job, setParts } from '@inventario/core';
 import { useState } from 'react';
 import { useJob } from '../../data/job-context.js';
-import { PickSeveral, Segments } from '../../ui/choice.js';
+import { Segments } from '../../ui/choice.js';
 import { TextField } from '../../ui/field.js';
 import { EDITION_OPTIONS, PRACTICE_OPTIONS } from '../jobs/new-job-dialog.js';
 import { RecordForm } from './record-form.js';
 
-type Header = Pick<Job, 'name' | 'practice' | 'edition' | 'client' | 'address' | 'notes' | 'brief'>;
+type Header = Pick<Job, 'name' | 'practice' | 'edition' | 'client' | 'address' | 'notes'>;
 
 export function JobDialog({ onClose }: { onClose: () => void }) {
   const { job, apply } = useJob();
   const [header, setHeader] = useState<Header>(job);
   const change = (more: Partial<Header>) => setHeader({ ...header, ...more });
-  const musts = (header.brief?.platforms ?? []).filter((platform) => platform.want === 'must').map((platform) => platform.name);
   const save = () => {
     if (header.name.trim() === '') return 'Give the job a name.';
-    const { name, practice, edition, client, address, notes, brief } = header;
-    return apply(setParts('job', job.id, job, { name, practice, edition, client, address, notes, brief }), 'Change the job');
+    const { name, practice, edition, client, address, notes } = header;
+    return apply(setParts('job', job.id, job, { name, practice, edition, client, address, notes }), 'Change the job');
   };
   return (
     <RecordForm title="The job" save="Keep the change" onSave={save} onClose={onClose}>
@@ -40,16 +39,6 @@ export function JobDialog({ onClose }: { onClose: () => void }) {
       {header.practice === 'us' && (
         <Segments label="Edition" value={header.edition ?? '2023'} options={EDITION_OPTIONS} onChoice={(edition) => change({ edition })} />
       )}
-      <PickSeveral
-        label="Assistants the client must have"
-        placeholder="none"
-        values={musts}
-        options={job.catalogue.platforms.map(({ name }) => ({ value: name, label: name }))}
-        onChoice={(names) => {
-          const nice = (header.brief?.platforms ?? []).filter((platform) => platform.want === 'nice' && !names.includes(platform.name));
-          change({ brief: { ...header.brief, platforms: [...names.map((name) => ({ name, want: 'must' as const })), ...nice] } });
-        }}
-      />
     </RecordForm>
   );
 }
