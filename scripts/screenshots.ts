@@ -36,6 +36,16 @@ const SHOTS: Shot[] = [
       await page.locator('[data-conductor]').nth(1).click();
     },
   },
+  { name: 'brief', path: `${JOB}/brief` },
+  {
+    name: 'brief-phone',
+    path: `${JOB}/brief`,
+    phone: true,
+    before: (page) => page.locator('#ask-places').evaluate((section) => section.scrollIntoView()),
+  },
+  { name: 'plans', path: `${JOB}/plans`, before: (page) => page.getByRole('table', { name: 'Plans by school' }).waitFor() },
+  { name: 'materials', path: `${JOB}/materials` },
+  { name: 'catalogue', path: `${JOB}/catalogue/devices/os-apart` },
   { name: 'panel', path: `${JOB}/panel` },
   { name: 'fit', path: `${JOB}/fit/kitchen-range` },
   { name: 'figures', path: `${JOB}/figures` },
