@@ -75,6 +75,7 @@ export * from './progress/power.js';
 export * from './progress/progress.js';
 export * from './progress/proof.js';
 export * from './progress/worst-blockers.js';
+export * from './radio/signal.js';
 export * from './survey/breaker-search.js';
 export * from './survey/corrections.js';
 export * from './survey/label-context.js';

@@ -46,12 +46,6 @@ export function pairingTasks(boxes: readonly Box[], known: JobLookup): PairingTa
   );
 }
 
-/** Signal at the box in dBm; bars stand for the middle of their range. Null when nobody read it. */
-export function signalOf(box: Box): number | null {
-  if (!box.signal) return null;
-  return 'rssi' in box.signal ? box.signal.rssi : ([-90, -76, -69, -60, -50][box.signal.bars] ?? null);
-}
-
 /** Why pairing cannot be tried now; null when it can. */
 export function pairingHindrance(box: Box, known: JobLookup): 'circuit-off' | 'circuit-unknown' | null {
   const states = circuitPower(known.job).filter((entry) => box.circuitIds.includes(entry.circuitId));

@@ -1,19 +1,9 @@
 import { type JobLookup, placeKey } from '../job/lookup.js';
 import type { Device } from '../job/schema/catalogue.js';
 import type { Selection } from '../job/schema/job.js';
-import { type Candidate, matchPlace } from '../match/match.js';
+import { type Candidate, matchPlace, OF_THE_WAY } from '../match/match.js';
 import { admitsDevice } from './schools.js';
 import type { PlanChoice, School } from './vocabulary.js';
-
-/** Reasons that speak of the way, not of the device: they count only where a device has no other way. */
-const OF_THE_WAY: ReadonlySet<string> = new Set([
-  'bulb-family.not-a-controller',
-  'body.not-a-module',
-  'body.at-the-fitting',
-  'body.surface',
-  'multi-location.not-offered',
-  'multi-location.wrong-end',
-]);
 
 /**
  * For places without a device, the rules that stop every one: the fewest that between them stop all, with the box as the plan leaves

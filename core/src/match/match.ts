@@ -235,6 +235,16 @@ const OTHER_WAY = {
   surface: block('body', 'body.surface'),
 };
 
+/** Reasons that speak of the way, not of the device: they tell less than what a possible way is stopped by. */
+export const OF_THE_WAY: ReadonlySet<string> = new Set([
+  'bulb-family.not-a-controller',
+  'body.not-a-module',
+  'body.at-the-fitting',
+  'body.surface',
+  'multi-location.not-offered',
+  'multi-location.wrong-end',
+]);
+
 /** Outside a group: a device in a box cannot be a module at the fitting, and only some can keep bulbs on constant power. */
 function strategyReasons(device: Device, strategy: Strategy): readonly Reason[] | undefined {
   if (

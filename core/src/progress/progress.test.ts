@@ -1,10 +1,11 @@
 import { describe, expect, test } from '@jest/globals';
-import { pairingHindrance, pairingTasks, recordAttempt, signalOf } from '../commission/pairing.js';
+import { pairingHindrance, pairingTasks, recordAttempt } from '../commission/pairing.js';
 import { putPart, removePart, setParts } from '../job/edit/parts.js';
 import { reduce } from '../job/edit/reduce.js';
 import { lookup } from '../job/lookup.js';
 import type { Job } from '../job/schema/job.js';
 import type { Box } from '../job/schema/survey.js';
+import { signalAt } from '../radio/signal.js';
 import { exampleJob } from '../test-support/examples.js';
 import { boardRows } from './board-rows.js';
 import { circuitPower } from './power.js';
@@ -122,7 +123,7 @@ describe('pairing', () => {
     expect(hindrance([])).toBe('circuit-unknown');
     expect(hindrance([{ kind: 'switched', circuitId, state: 'off', at: '2026-05-04T09:00:00Z' }])).toBe('circuit-off');
     expect(hindrance([{ kind: 'switched', circuitId, state: 'on', at: '2026-05-04T09:00:00Z' }])).toBeNull();
-    expect(signalOf({ ...box(job), signal: { bars: 2 } })).toBe(-69);
-    expect(signalOf({ ...box(job), signal: undefined })).toBeNull();
+    expect(signalAt({ ...box(job), signal: { bars: 2 } })).toEqual({ bars: 2, rssi: -72, lost: 0 });
+    expect(signalAt({ ...box(job), signal: undefined })).toBeNull();
   });
 });

@@ -28,10 +28,10 @@ export function Bench({
   const { open, setOpen } = useContext(SheetsContext);
   return (
     <>
-      <main id="bench" aria-label={title} className="min-w-0 flex-1 overflow-y-auto p-3 pb-24 lg:p-4">
+      <main id="bench" aria-label={title} className="relative min-w-0 flex-1 overflow-y-auto p-3 pb-24 lg:p-4">
         {children}
       </main>
-      <aside aria-label="Reckoning" className="hidden w-80 shrink-0 overflow-y-auto border-l border-rule p-3 lg:block">
+      <aside aria-label="Reckoning" className="relative hidden w-80 shrink-0 overflow-y-auto border-l border-rule p-3 lg:block">
         {reckoning}
       </aside>
       <EdgeSheet title="Reckoning" side="right" open={open === 'reckoning'} onClose={() => setOpen(null)}>

@@ -57,7 +57,7 @@ function Frame() {
           <PowerBar boxId={boxId} />
         </div>
         <div className="flex min-h-0 flex-1">
-          <div className="hidden w-62 shrink-0 overflow-y-auto border-r border-rule lg:block">
+          <div className="relative hidden w-62 shrink-0 overflow-y-auto border-r border-rule lg:block">
             <Walk />
           </div>
           <Suspense fallback={<p className="p-4">Opening …</p>}>

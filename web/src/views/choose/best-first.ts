@@ -1,4 +1,4 @@
-import type { Device, Verdict } from '@inventario/core';
+import { type Device, OF_THE_WAY, type Verdict } from '@inventario/core';
 import type { JudgedDevice } from '../../data/engines.worker.js';
 
 export interface DeviceRow {
@@ -11,15 +11,6 @@ export interface DeviceRow {
 
 const RANK: Record<Verdict, number> = { fits: 0, 'fits-with': 1, unproved: 2, no: 3 };
 
-const ABOUT_THE_WAY: ReadonlySet<string> = new Set([
-  'bulb-family.not-a-controller',
-  'body.not-a-module',
-  'body.at-the-fitting',
-  'body.surface',
-  'multi-location.not-offered',
-  'multi-location.wrong-end',
-]);
-
 /** One row a device, the suitable ones first, then the cheaper; among ways that are stopped the one with the fewest reasons stands for it. */
 export function bestFirst(judged: readonly JudgedDevice[], devices: ReadonlyMap<string, Device>): DeviceRow[] {
   const ways = new Map<string, JudgedDevice[]>();
@@ -27,7 +18,7 @@ export function bestFirst(judged: readonly JudgedDevice[], devices: ReadonlyMap<
   const stops = (candidate: JudgedDevice) => candidate.reasons.filter((reason) => reason.outcome === 'block').length;
   const warnings = (candidate: JudgedDevice) => candidate.reasons.filter((reason) => reason.outcome !== 'note').length;
   // Being stopped by the way itself (not offered, the wrong end, not a module) tells less than what a possible way is stopped by.
-  const besides = (candidate: JudgedDevice) => (candidate.reasons.some((reason) => ABOUT_THE_WAY.has(reason.code)) ? 1 : 0);
+  const besides = (candidate: JudgedDevice) => (candidate.reasons.some((reason) => OF_THE_WAY.has(reason.code)) ? 1 : 0);
   return [...ways]
     .map(([deviceId, own]) => {
       const sorted = own.toSorted((a, b) => RANK[a.verdict] - RANK[b.verdict] || besides(a) - besides(b) || stops(a) - stops(b));

@@ -10,7 +10,7 @@ import {
   RADIO_WORDS,
   recordAttempt,
   roomsInOrder,
-  signalOf,
+  signalAt,
 } from '@inventario/core';
 import { CircleCheck, CircleDashed, CircleSlash2 } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
@@ -135,7 +135,7 @@ function Attempt({ task, phoneBand, hindrance }: { task: PairingTask; phoneBand:
       left.current = true;
     };
   }, []);
-  const rssi = signalOf(task.box);
+  const rssi = signalAt(task.box)?.rssi ?? null;
   const breaker = task.box.circuitIds.map((id) => known.circuits.get(id)?.breaker).join(', ');
 
   const record = (outcome: Pick<PairingAttempt, 'outcome'> & Partial<PairingAttempt>) => {

@@ -1,4 +1,4 @@
-import { type PairingTask, signalOf } from '@inventario/core';
+import { ENOUGH_BARS, type PairingTask, signalAt } from '@inventario/core';
 import { useQuery } from '@tanstack/react-query';
 import { api } from '../../data/api.js';
 import { useJob } from '../../data/job-context.js';
@@ -8,7 +8,11 @@ export function SiteReckoning({ tasks }: { tasks: readonly PairingTask[] }) {
   const { job } = useJob();
   const site = useQuery({ queryKey: ['site'], queryFn: api.site, refetchInterval: 2000, retry: false });
   const weak = [
-    ...new Set(tasks.filter((task) => task.device.radio === 'wifi' && (signalOf(task.box) ?? 0) < -72).map((task) => task.box.name)),
+    ...new Set(
+      tasks
+        .filter((task) => task.device.radio === 'wifi' && (signalAt(task.box)?.bars ?? ENOUGH_BARS) < ENOUGH_BARS)
+        .map((task) => task.box.name),
+    ),
   ];
   const wifi = tasks.filter((task) => task.device.radio === 'wifi' && task.state !== 'joined').length;
   return (
