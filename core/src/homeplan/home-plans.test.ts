@@ -209,3 +209,12 @@ test('a place that nothing can serve names the rule', () => {
   job.brief = { ...job.brief, platforms: [{ name: 'Nowhere', want: 'must' }] };
   expect(homePlans(job)[0]).toMatchObject({ served: 0, total: 0, unserved: [{ boxId: 'pantry', position: 1, why: 'platform' }] });
 });
+
+test('a pinned place that cannot be served says what stops the pinned device; pins at odds say so', () => {
+  const job = exampleJob('shed');
+  job.brief = { ...job.brief, pins: [{ boxId: 'shed', position: 2, deviceId: 'pw-15' }] };
+  expect(homePlans(job)[0]?.unserved).toEqual([{ boxId: 'shed', position: 2, why: 'rating' }]);
+  job.brief.pins?.push({ boxId: 'shed', position: 2, deviceId: 'ha-1000' });
+  expect(homePlans(job)[0]?.unserved).toEqual([{ boxId: 'shed', position: 2, why: 'pin' }]);
+  expect(homePlans({ ...job, brief: {}, catalogue: { ...job.catalogue, devices: [] } })[0]?.unserved).toHaveLength(2);
+});

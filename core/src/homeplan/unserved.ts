@@ -26,6 +26,8 @@ export class WhyUnserved {
       stops = this.judge(place, beside);
       this.judged.set(key, stops);
     }
+    // Two pins at odds, or a pin on what a place cannot have; with no pin, a catalogue without a device.
+    if (stops.length === 0) return this.known.job.brief?.pins?.length ? 'pin' : 'practice';
     const ofSchool = school === 'no-hub' ? 'hub' : 'radio';
     return fewestRules(
       stops.map(({ device, stops: own, otherwise }) => {
@@ -61,15 +63,19 @@ function stopsByDevice(candidates: readonly Candidate[], place: { boxId: string;
   const here = (entry: { boxId?: string | undefined; position?: number | undefined }) =>
     (entry.boxId ?? place.boxId) === place.boxId && (entry.position ?? place.position) === place.position;
   const bans = (brief?.bans ?? []).filter(here);
-  const pins = (brief?.pins ?? []).filter((pin) => pin.deviceId !== undefined && here(pin));
+  // Where a device is pinned nothing else may stand: what stops that one is why.
+  const pins = (brief?.pins ?? []).filter(here);
+  const meets = (candidate: Candidate) =>
+    pins.every(
+      (pin) => (pin.deviceId ?? candidate.deviceId) === candidate.deviceId && (pin.strategy ?? candidate.strategy) === candidate.strategy,
+    );
   const byDevice = new Map<string, DeviceStops & { ofTheWay: boolean }>();
   for (const candidate of candidates) {
     const device = known.devices.get(candidate.deviceId);
-    if (!device) continue;
+    if (!device || !meets(candidate)) continue;
     const stopping = candidate.reasons.filter((reason) => reason.outcome === 'block' || reason.outcome === 'unproved');
     const stops = new Set<string>(stopping.map((reason) => reason.rule));
     if (bans.some((ban) => ban.deviceId === device.id)) stops.add('ban');
-    if (pins.some((pin) => pin.deviceId !== device.id)) stops.add('pin');
     const ofTheWay = stopping.some((reason) => OF_THE_WAY.has(reason.code));
     const before = byDevice.get(device.id);
     const better = !before || (before.ofTheWay && !ofTheWay) || (before.ofTheWay === ofTheWay && stops.size < before.stops.size);
