@@ -85,10 +85,13 @@ describe.each(Array.from({ length: 60 }, (_, at) => at + 1))(
     const random = new Random(seed);
     const job = market(random);
     const rate = job.money?.labourPerHour ?? 0;
-    const units: Unit[] = Array.from({ length: 6 }, (_, at) => ({
-      places: [{ boxId: 'pantry', position: at + 1, smart: true }],
-      ways: Array.from({ length: random.int(0, 4) }, () => way(random, at, rate)),
-    }));
+    const units: Unit[] = Array.from({ length: 6 }, (_, at) => {
+      const served = random.pick([1, 1, 2]);
+      return {
+        places: [{ boxId: 'pantry', position: at + 1, smart: true }],
+        ways: Array.from({ length: random.int(0, 4) }, () => way(random, at, rate, served)),
+      };
+    });
     const known = lookup(job);
     const clusters = [units.slice(0, 1), units.slice(1, 3), units.slice(3)].map((own) => Cluster.of(own, BEARS_ALL));
 

@@ -91,7 +91,7 @@ function identification(box: Job['boxes'][number], known: JobLookup): Identifica
   return result;
 }
 
-const engines = {
+export const engines = {
   /** Brings the worker's copy up to date: a whole job under a new key, or what changed since the last call. */
   update(forKey: string, whole: Job | null, changes: RecordChange[]): boolean {
     if (whole) {

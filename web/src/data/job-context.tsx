@@ -48,14 +48,18 @@ function engineWorker(): EngineWorker {
   return { remote: wrap<Engines>(worker), synced: Promise.resolve() };
 }
 
-interface JobContextValue {
-  session: JobSession;
+/** What computes for an open job. */
+export interface JobEngines {
   /** Fill, fit and progress: an answer to every keystroke. */
   verdicts: EngineWorker;
   /** Reads roles out of readings. Weighing explanations may take a while, and no verdict waits for it. */
   roles: EngineWorker;
-  house: HouseAnswer;
   planner: PlannerWorker;
+}
+
+interface JobContextValue extends JobEngines {
+  session: JobSession;
+  house: HouseAnswer;
 }
 
 const Context = createContext<JobContextValue | null>(null);
@@ -75,11 +79,7 @@ export function JobProvider({
   const queries = useQueryClient();
   const [session, setSession] = useState<JobSession | null>(null);
   const [error, setError] = useState<string | null>(null);
-  const [verdicts] = useState(engineWorker);
-  const [roles] = useState(engineWorker);
-  const [house] = useState(() => new HouseAnswer());
-  const [planner] = useState(() => new PlannerWorker());
-  useEffect(() => () => planner.close(), [planner]);
+  const [engines] = useState<JobEngines>(() => ({ verdicts: engineWorker(), roles: engineWorker(), planner: new PlannerWorker() }));
 
   useEffect(() => {
     let open: JobSession | undefined;
@@ -108,8 +108,21 @@ export function JobProvider({
     };
   }, [jobId, queries]);
 
+  if (error) return failed(error);
+  if (!session) return waiting;
+  return (
+    <OpenedJob session={session} engines={engines}>
+      {children}
+    </OpenedJob>
+  );
+}
+
+/** An open job for everything below it; the engines are told of every change. */
+export function OpenedJob({ session, engines, children }: { session: JobSession; engines: JobEngines; children: ReactNode }) {
+  const [house] = useState(() => new HouseAnswer());
+  const { verdicts, roles, planner } = engines;
+  useEffect(() => () => planner.close(), [planner]);
   useEffect(() => {
-    if (!session) return;
     let last: Job | null = null;
     let turn = 0;
     const bring = () => {
@@ -117,7 +130,7 @@ export function JobProvider({
       if (job === last) return;
       const [whole, changes] = last ? [null, changedRecords(last, job)] : [job, []];
       last = job;
-      for (const engine of [verdicts, roles]) engine.synced = engine.remote.update(jobId, whole, changes);
+      for (const engine of [verdicts, roles]) engine.synced = engine.remote.update(job.id, whole, changes);
       turn += 1;
       const mine = turn;
       // When the next edit is there already, its answer will do.
@@ -129,11 +142,9 @@ export function JobProvider({
     };
     bring();
     return session.subscribe(bring);
-  }, [session, verdicts, roles, jobId, house]);
+  }, [session, verdicts, roles, house]);
 
-  const value = useMemo(() => session && { session, verdicts, roles, house, planner }, [session, verdicts, roles, house, planner]);
-  if (error) return failed(error);
-  if (!value) return waiting;
+  const value = useMemo(() => ({ session, verdicts, roles, house, planner }), [session, verdicts, roles, house, planner]);
   return <Context.Provider value={value}>{children}</Context.Provider>;
 }
 

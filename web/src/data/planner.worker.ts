@@ -40,7 +40,7 @@ let job: Job | undefined;
 let key = '';
 
 /** Decides for the whole house, apart from the worker that answers every keystroke. */
-const planner = {
+export const planner = {
   update(forKey: string, whole: Job | null, changes: RecordChange[]): boolean {
     if (whole) {
       job = whole;

@@ -1,0 +1,69 @@
+import type { Job } from '@inventario/core';
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { act, render } from '@testing-library/react';
+import type { ReactNode } from 'react';
+import { MemoryRouter, Route, Routes } from 'react-router';
+import { PreferencesProvider } from '../app/preferences.js';
+import { engines } from '../data/engines.worker.js';
+import { type JobEngines, OpenedJob } from '../data/job-context.js';
+import { JobSession } from '../data/job-session.js';
+import type { PendingLog } from '../data/pending-log.js';
+import { type BegunPlanner, PlannerWorker } from '../data/planner.js';
+import { planner } from '../data/planner.worker.js';
+import { SayProvider } from '../ui/say.js';
+import { Kept, Server, Stream } from './one-job-server.js';
+
+/**
+ * A view on a job as it stands in the application: its own session, with a server that takes its edits, and the real engines, which
+ * answer here instead of in workers.
+ *
+ * @param path where one is, below the job: `/brief`, `/box/b1/choose/1`
+ * @param route its pattern
+ */
+export async function renderJob(job: Job, view: ReactNode, path = '/', route = path) {
+  const server = new Server(job);
+  globalThis.fetch = server.fetch as typeof fetch;
+  globalThis.EventSource = Object.assign(Stream, { CLOSED: 2 }) as unknown as typeof EventSource;
+  const queries = new QueryClient();
+  const session = await JobSession.open(job.id, new Kept() as unknown as PendingLog, 'test', queries);
+  session.start();
+  const here = () => ({ remote: asked(engines) as unknown as JobEngines['verdicts']['remote'], synced: Promise.resolve() });
+  const own: JobEngines = {
+    verdicts: here(),
+    roles: here(),
+    planner: new PlannerWorker(() => ({ remote: asked(planner) as unknown as BegunPlanner['remote'], stop: () => {} })),
+  };
+  const shown = render(
+    <QueryClientProvider client={queries}>
+      <PreferencesProvider>
+        <SayProvider>
+          <MemoryRouter initialEntries={[`/jobs/${job.id}${path}`]}>
+            <Routes>
+              <Route
+                path={`/jobs/:jobId${route}`}
+                element={
+                  <OpenedJob session={session} engines={own}>
+                    {view}
+                  </OpenedJob>
+                }
+              />
+              <Route path="*" element={<p>elsewhere</p>} />
+            </Routes>
+          </MemoryRouter>
+        </SayProvider>
+      </PreferencesProvider>
+    </QueryClientProvider>,
+  );
+  await act(async () => {});
+  return { ...shown, job: () => session.state().job, close: () => session.close() };
+}
+
+/** Functions that answer as those of a worker do: later. */
+function asked<Service extends object>(service: Service): Service {
+  return new Proxy(service, {
+    get: (target, name) => {
+      const member = Reflect.get(target, name);
+      return typeof member === 'function' ? async (...words: unknown[]) => member.apply(target, words) : member;
+    },
+  });
+}
