@@ -52,6 +52,7 @@ test('from a new job to a paired device, a board, a file out and in again', asyn
   });
 
   await test.step('choose a device that fits; the others say what stops them', async () => {
+    await survey.signal('-58');
     await survey.conductors().nth(3).click();
     await page.getByRole('button', { name: 'load', exact: true }).click();
     await page.getByRole('link', { name: 'Which devices fit here?' }).click();

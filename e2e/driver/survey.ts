@@ -39,6 +39,11 @@ export class Survey {
     await this.page.getByLabel('Depth inside').fill(depth);
   }
 
+  async signal(dBm: string): Promise<void> {
+    await this.page.getByText('Rings, set-back, supports, plate, signal').click();
+    await this.page.getByLabel('Signal at the box').fill(dBm);
+  }
+
   reckoning() {
     return this.page.getByRole('complementary', { name: 'Reckoning' });
   }

@@ -2,7 +2,7 @@ import { expect, test } from '@jest/globals';
 import { reduce } from '../job/edit/reduce.js';
 import { newJob } from '../job/new-job.js';
 import { EXAMPLES, exampleJob } from '../test-support/examples.js';
-import { catalogueDocument, readCatalogue, takeIn } from './document.js';
+import { catalogueDocument, namedStill, readCatalogue, takeIn } from './document.js';
 import { CATALOGUE_LISTS } from './kinds.js';
 import { catalogueRows, recordsFromRows } from './rows.js';
 
@@ -61,4 +61,14 @@ test('a cell that is no number of a number’s column is named, not taken for no
   ]);
   expect(hub).toMatchObject({ deviceLimit: 5, wired: true });
   expect(takeIn({ hubs: [hub as object] }, job)).toMatchObject({ ok: false });
+});
+
+test('a record that something names is not to be taken out; what names it is told', () => {
+  const job = exampleJob('shed');
+  expect(namedStill(job, 'devices', 'pw-15').map((problem) => problem.path)).toEqual(['/selections/0/deviceId']);
+  expect(namedStill(job, 'hubs', 'ha-hub').map((problem) => problem.path)).toContain('/brief/hubsOwned/0');
+  expect(namedStill(job, 'connectors', 'lv-2')).toEqual([]);
+  job.brief = { ...job.brief, pins: [{ boxId: 'shed', position: 1, deviceId: 'ha-1000' }] };
+  job.selections = [];
+  expect(namedStill(job, 'devices', 'ha-1000').map((problem) => problem.path)).toEqual(['/brief/pins/0/deviceId']);
 });

@@ -70,3 +70,13 @@ export function takeIn(records: Records, job: Job): TakenIn {
 function failed(path: string, message: string): TakenIn {
   return { ok: false, problems: [{ path, message, severity: 'error' }] };
 }
+
+/** What in the job would name nothing if a record were taken out of its catalogue; empty when nothing does. */
+export function namedStill(job: Job, list: CatalogueList, key: string): Problem[] {
+  const kind = CATALOGUE_KINDS[list];
+  const left = job.catalogue[list].filter((record, at) => recordKey(kind, record as JobRecord, at) !== key);
+  const before = new Set(referenceProblems(job).map((problem) => problem.message));
+  return referenceProblems({ ...job, catalogue: { ...job.catalogue, [list]: left } }).filter(
+    (problem) => problem.severity === 'error' && !before.has(problem.message),
+  );
+}

@@ -1,7 +1,7 @@
 import type { Job } from '../schema/job.js';
 import type { Box } from '../schema/survey.js';
 import type { EditPart } from './edit.js';
-import { putPart, removePart } from './parts.js';
+import { putPart, removePart, setParts } from './parts.js';
 
 /**
  * The parts of one edit that takes a record out together with what hangs on it: a room with its boxes and loads, a box with its
@@ -15,6 +15,9 @@ export function removalOf(job: Job, kind: 'room' | 'box' | 'circuit' | 'load', i
   const circuits = new Set(kind === 'circuit' ? [id] : []);
   return [
     ...removedPlaces(job, boxes),
+    ...freedSelections(job, boxes, loads),
+    ...freedBrief(job, boxes, kind === 'room' ? id : undefined),
+    ...freedControls(job, boxes, loads, kind === 'room' ? id : undefined),
     ...freedBoxes(job, boxes, loads, circuits),
     ...groups(job, boxes, loads),
     ...job.circuits
@@ -51,6 +54,41 @@ function removedPlaces(job: Job, boxes: ReadonlySet<string>): EditPart[] {
       .filter((photo) => photo.id !== undefined && boxes.has(photo.boxId ?? ''))
       .map((photo) => removePart('photo', photo.id as string)),
   ];
+}
+
+/** Choices that stay but say which channel feeds a load that goes. */
+function freedSelections(job: Job, boxes: ReadonlySet<string>, loads: ReadonlySet<string>): EditPart[] {
+  return job.selections.flatMap((selection) => {
+    const { channels = {}, ...rest } = selection;
+    const left = Object.entries(channels).filter(([, load]) => !loads.has(load));
+    if (boxes.has(selection.boxId) || left.length === Object.keys(channels).length) return [];
+    const now = left.length > 0 ? { ...rest, channels: Object.fromEntries(left) } : rest;
+    return [putPart('selection', `${selection.boxId}/${selection.position}`, now)];
+  });
+}
+
+/** What the brief says of places and rooms that go. */
+function freedBrief(job: Job, boxes: ReadonlySet<string>, roomId: string | undefined): EditPart[] {
+  const { brief } = job;
+  if (!brief) return [];
+  const now = { ...brief };
+  if (brief.hubRooms) now.hubRooms = Object.fromEntries(Object.entries(brief.hubRooms).filter(([, room]) => room !== roomId));
+  if (roomId !== undefined && brief.wifi?.routerRoom === roomId) {
+    const { routerRoom: _, ...wifi } = brief.wifi;
+    now.wifi = wifi;
+  }
+  if (brief.pins) now.pins = brief.pins.filter((pin) => !boxes.has(pin.boxId));
+  if (brief.bans) now.bans = brief.bans.filter((ban) => !boxes.has(ban.boxId ?? ''));
+  return setParts('job', job.id, job, { brief: now });
+}
+
+/** Controls in a room that goes go with it; others lose what they worked there. */
+function freedControls(job: Job, boxes: ReadonlySet<string>, loads: ReadonlySet<string>, roomId: string | undefined): EditPart[] {
+  return (job.controlPoints ?? []).flatMap((point) => {
+    if (point.roomId === roomId) return [removePart('controlPoint', point.id)];
+    const targets = point.targets.filter((target) => !boxes.has(target.boxId ?? '') && !loads.has(target.loadId ?? ''));
+    return targets.length === point.targets.length ? [] : [putPart('controlPoint', point.id, { ...point, targets })];
+  });
 }
 
 /** Boxes that stay but name something that goes. Readings taken with it go too: they would speak of nothing. */

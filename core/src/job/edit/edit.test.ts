@@ -129,6 +129,47 @@ describe('removal with its consequences', () => {
   });
 });
 
+test('a room that goes takes with it what the brief, the controls and the choices say of it', () => {
+  const job = exampleJob('stairs');
+  job.rooms.push(room('yard') as Job['rooms'][number]);
+  const [foot, head] = job.boxes as [Job['boxes'][number], Job['boxes'][number]];
+  const stay = { boxId: foot.id, position: 1 };
+  head.roomId = 'yard';
+  job.loads.push({ id: 'yard-lamp', name: 'Yard lamp', roomId: 'yard', kind: 'led', count: 1, wattsEach: 9 });
+  job.selections = [{ ...stay, deviceId: 'os-main', strategy: 'companion', channels: { 1: 'yard-lamp' } }];
+  job.brief = {
+    ...job.brief,
+    hubRooms: { 'os-hub': 'yard' },
+    wifi: { clientsNow: 3, routerRoom: 'yard' },
+    pins: [
+      { boxId: head.id, position: 1, deviceId: 'os-comp' },
+      { ...stay, deviceId: 'os-main' },
+    ],
+    bans: [{ deviceId: 'pw-pair', boxId: head.id }, { deviceId: 'pw-pair' }],
+  };
+  const control = (id: string, roomId: string) => ({
+    id,
+    roomId,
+    name: id,
+    deviceId: 'os-main',
+    targets: [stay, { boxId: head.id, position: 1 }],
+  });
+  job.controlPoints = [control('gone', 'yard'), control('stays', foot.roomId)];
+  expect(referenceProblems(job).filter((problem) => problem.severity === 'error')).toEqual([]);
+  const parts = removalOf(job, 'room', 'yard');
+  const after = done(job, parts);
+  expect(referenceProblems(after).filter((problem) => problem.severity === 'error')).toEqual([]);
+  expect(after.brief).toMatchObject({
+    hubRooms: {},
+    wifi: { clientsNow: 3 },
+    pins: [{ ...stay, deviceId: 'os-main' }],
+    bans: [{ deviceId: 'pw-pair' }],
+  });
+  expect(after.controlPoints).toEqual([{ ...control('stays', foot.roomId), targets: [stay] }]);
+  expect(after.selections).toEqual([{ ...stay, deviceId: 'os-main', strategy: 'companion' }]);
+  expect(done(after, inverse(job, { parts }))).toEqual(job);
+});
+
 describe('conflicts', () => {
   const job = exampleJob('pantry');
   const always = () => true;

@@ -1,4 +1,4 @@
-import { type Device, removePart } from '@inventario/core';
+import { type Device, namedStill, removePart } from '@inventario/core';
 import { Pencil, Trash2 } from 'lucide-react';
 import { Link } from 'react-router';
 import { paths } from '../../app/paths.js';
@@ -16,6 +16,11 @@ export function DataSheet({ device, onEdit }: { device: Device; onEdit: () => vo
   const places = job.selections.filter((selection) => selection.deviceId === device.id).length;
   const steps = pairingSteps(device);
   const remove = () => {
+    const [named] = namedStill(job, 'devices', device.id);
+    if (named) {
+      say(`It is still named at ${named.path}.`);
+      return;
+    }
     apply([removePart('device', device.id)], `Take out ${device.model}`);
     say(`${device.maker} ${device.model} is taken out.`, { label: 'Undo', run: undo });
   };

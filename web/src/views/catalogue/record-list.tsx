@@ -1,4 +1,4 @@
-import { type CatalogueList, type JobRecord, type Problem, recordKey, removePart, takeIn } from '@inventario/core';
+import { type CatalogueList, type JobRecord, namedStill, type Problem, recordKey, removePart, takeIn } from '@inventario/core';
 import { Plus, Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import { newId } from '../../data/ids.js';
@@ -22,7 +22,13 @@ export function RecordList({ list }: { list: PlainList }) {
   const [editing, setEditing] = useState<{ record: Plain; known: boolean } | null>(null);
   const records = job.catalogue[list] as unknown as Plain[];
   const remove = (record: Plain, at: number) => {
-    apply([removePart(kindOf(list), recordKey(kindOf(list), record as JobRecord, at))], `Take out ${nameOfRecord(record)}`);
+    const key = recordKey(kindOf(list), record as JobRecord, at);
+    const [named] = namedStill(job, list, key);
+    if (named) {
+      say(`${nameOfRecord(record)} is still named at ${named.path}.`);
+      return;
+    }
+    apply([removePart(kindOf(list), key)], `Take out ${nameOfRecord(record)}`);
     say(`${nameOfRecord(record)} is taken out.`, { label: 'Undo', run: undo });
   };
   return (

@@ -30,7 +30,10 @@ export function PlansView() {
     );
   const plan = (answer.plans.find((entry) => entry.school === school) ?? answer.plans[0]) as ReckonedPlan;
   const wanted = plan.served + plan.unserved.length;
-  const adopted = plan.choices.length > 0 && plan.choices.every((choice) => sameAsChosen(choice, known.selections));
+  const adopted =
+    plan.choices.length > 0 &&
+    plan.choices.every((choice) => sameAsChosen(choice, known.selections)) &&
+    plan.unserved.every((place) => !known.selections.has(placeKey(place.boxId, place.position)));
   const adopt = () => {
     const hindered = apply(adoptParts(plan.choices, known), `Adopt the plan: ${SCHOOL_WORDS[school].name}`);
     say(
