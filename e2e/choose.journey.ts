@@ -134,7 +134,7 @@ test('the catalogue: found, compared, typed in, taken in and given out', async (
     await expect(dialog).toBeHidden();
     await page.getByLabel('Find').fill('Journey one');
     await page.getByRole('button', { name: /^Halvorn Journey one/ }).click();
-    await expect(page.getByRole('region', { name: 'Halvorn Journey one' })).toContainText('44 x 68 x 33 mm');
+    await expect(page.getByRole('region', { name: 'Halvorn Journey one' })).toContainText('1.73 in x 2.68 in, 1.30 in deep');
     await expectAccessible(page);
   });
 

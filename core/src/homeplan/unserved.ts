@@ -69,10 +69,13 @@ function stopsByDevice(candidates: readonly Candidate[], place: { boxId: string;
     pins.every(
       (pin) => (pin.deviceId ?? candidate.deviceId) === candidate.deviceId && (pin.strategy ?? candidate.strategy) === candidate.strategy,
     );
+  // What is made for another practice is stopped by that alone, and says nothing of the place, unless there is nothing else.
+  const { practice, catalogue } = known.job;
+  const ours = catalogue.devices.some((device) => device.practices.includes(practice));
   const byDevice = new Map<string, DeviceStops & { ofTheWay: boolean }>();
   for (const candidate of candidates) {
     const device = known.devices.get(candidate.deviceId);
-    if (!device || !meets(candidate)) continue;
+    if (!device || !meets(candidate) || (ours && !device.practices.includes(practice))) continue;
     const stopping = candidate.reasons.filter((reason) => reason.outcome === 'block' || reason.outcome === 'unproved');
     const stops = new Set<string>(stopping.map((reason) => reason.rule));
     if (bans.some((ban) => ban.deviceId === device.id)) stops.add('ban');

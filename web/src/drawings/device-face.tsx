@@ -1,4 +1,4 @@
-import type { Device } from '@inventario/core';
+import { type Device, lengthText, type UnitSystem } from '@inventario/core';
 import { Strand } from './strand.js';
 
 /** Pixels for one mm of the body. */
@@ -11,7 +11,8 @@ const TEXT = 168;
  * A device from behind: its body to scale, and each connection with the mark on it; a lead in its own colour and as long as it says,
  * a screw, clamp or push-in as a round on the edge. Connections leave the body evenly and fan out to their names.
  */
-export function DeviceFace({ device }: { device: Device }) {
+export function DeviceFace({ device, units }: { device: Device; units: UnitSystem }) {
+  const length = (mm: number) => lengthText(mm, units);
   const { body, terminals } = device;
   const width = body.width * SCALE;
   const height = body.height * SCALE;
@@ -25,13 +26,13 @@ export function DeviceFace({ device }: { device: Device }) {
   return (
     <svg
       role="img"
-      aria-label={`${device.maker} ${device.model}, ${body.width} by ${body.height} by ${body.depth} mm; ${text.join('; ') || 'no terminals'}`}
+      aria-label={`${device.maker} ${device.model}, ${length(body.width)} by ${length(body.height)} by ${length(body.depth)}; ${text.join('; ') || 'no terminals'}`}
       viewBox={`0 0 ${width + LEAD + TEXT} ${total + 24}`}
       className="h-auto w-full max-w-sm"
     >
       <rect x={2} y={top} width={width} height={height} rx={5} fill="var(--sheet)" stroke="var(--ink)" strokeWidth={2} />
       <text x={2} y={total + 18} fontSize={13} fill="var(--soft)">
-        {body.width} x {body.height} mm, {body.depth} mm deep
+        {length(body.width)} x {length(body.height)}, {length(body.depth)} deep
       </text>
       {terminals.map((terminal, at) => {
         const from = top + (height * (at + 0.5)) / terminals.length;
@@ -56,7 +57,7 @@ export function DeviceFace({ device }: { device: Device }) {
               {terminal.mark ?? terminal.id}
             </text>
             <text x={width + LEAD + 6} y={y + 12} fontSize={11.5} fill="var(--soft)">
-              {[terminal.role, terminal.size, terminal.strip ? `strip ${terminal.strip} mm` : ''].filter(Boolean).join(', ')}
+              {[terminal.role, terminal.size, terminal.strip ? `strip ${length(terminal.strip)}` : ''].filter(Boolean).join(', ')}
             </text>
           </g>
         );

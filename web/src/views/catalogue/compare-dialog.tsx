@@ -1,5 +1,6 @@
 import type { Device } from '@inventario/core';
 import { useState } from 'react';
+import { useUnits } from '../../app/preferences.js';
 import { useJob } from '../../data/job-context.js';
 import { classes } from '../../ui/classes.js';
 import { WideDialog } from '../../ui/dialog.js';
@@ -8,9 +9,10 @@ import { sheetRows } from './sheet-rows.js';
 
 /** Two to four data sheets side by side; where they differ stands out. */
 export function CompareDialog({ devices, onClose }: { devices: readonly Device[]; onClose: () => void }) {
-  const { known } = useJob();
+  const { job, known } = useJob();
+  const units = useUnits(job.practice);
   const [onlyDifferent, setOnlyDifferent] = useState(true);
-  const sheets = devices.map((device) => new Map(sheetRows(device, known).map((row) => [row.name, row.text])));
+  const sheets = devices.map((device) => new Map(sheetRows(device, known, units).map((row) => [row.name, row.text])));
   const names = [...new Set(sheets.flatMap((sheet) => [...sheet.keys()]))];
   const differs = (name: string) => new Set(sheets.map((sheet) => sheet.get(name) ?? '')).size > 1;
   const shown = names.filter((name) => sheets.some((sheet) => sheet.get(name)) && (!onlyDifferent || differs(name)));

@@ -2,6 +2,7 @@ import { type Device, namedStill, removePart } from '@inventario/core';
 import { Pencil, Trash2 } from 'lucide-react';
 import { Link } from 'react-router';
 import { paths } from '../../app/paths.js';
+import { useUnits } from '../../app/preferences.js';
 import { useJob } from '../../data/job-context.js';
 import { DeviceFace } from '../../drawings/device-face.js';
 import { Button } from '../../ui/button.js';
@@ -13,6 +14,7 @@ import { sheetRows } from './sheet-rows.js';
 export function DataSheet({ device, onEdit }: { device: Device; onEdit: () => void }) {
   const { job, known, apply, undo } = useJob();
   const say = useSay();
+  const units = useUnits(job.practice);
   const places = job.selections.filter((selection) => selection.deviceId === device.id).length;
   const steps = pairingSteps(device);
   const remove = () => {
@@ -48,9 +50,9 @@ export function DataSheet({ device, onEdit }: { device: Device; onEdit: () => vo
         </Button>
       </div>
       <div className="grid gap-4 sm:grid-cols-[minmax(0,18rem)_1fr]">
-        <DeviceFace device={device} />
+        <DeviceFace device={device} units={units} />
         <dl className="grid grid-cols-[minmax(7rem,auto)_1fr] content-start gap-x-3 gap-y-1 text-sm">
-          {sheetRows(device, known)
+          {sheetRows(device, known, units)
             .filter((row) => row.text !== '')
             .map((row) => (
               <div key={row.name} className="contents">

@@ -1,9 +1,10 @@
-import { type Device, type JobLookup, LOAD_WORDS, RADIO_WORDS, STRATEGY_WORDS } from '@inventario/core';
+import { type Device, type JobLookup, LOAD_WORDS, lengthText, RADIO_WORDS, STRATEGY_WORDS, type UnitSystem } from '@inventario/core';
 import { moneyText } from '../choose/money-text.js';
 
 /** A data sheet as rows of words, in the order one reads a leaflet. Empty text: the record does not say. */
-export function sheetRows(device: Device, known: JobLookup): { name: string; text: string }[] {
+export function sheetRows(device: Device, known: JobLookup, units: UnitSystem): { name: string; text: string }[] {
   const { job } = known;
+  const length = (mm: number) => lengthText(mm, units);
   const partName = (id: string) => job.catalogue.parts.find((part) => part.id === id)?.name ?? id;
   const yes = (value: boolean | undefined, word = 'yes') => (value === undefined ? '' : value ? word : 'no');
   const deviceName = (id: string) => known.devices.get(id)?.model ?? id;
@@ -11,7 +12,7 @@ export function sheetRows(device: Device, known: JobLookup): { name: string; tex
     { name: 'Price', text: moneyText(device.price, job.money?.currency) },
     { name: 'Made for', text: `${device.practices.join(', ')}; ${device.volts[0]} to ${device.volts[1]} V` },
     { name: 'Goes', text: { box: `in the box, ${device.gangs} gang`, fitting: 'at the fitting', surface: 'on the wall' }[device.mount] },
-    { name: 'Body', text: `${device.body.width} x ${device.body.height} x ${device.body.depth} mm` },
+    { name: 'Body', text: `${length(device.body.width)} x ${length(device.body.height)}, ${length(device.body.depth)} deep` },
     { name: 'Needs', text: `${device.needs.neutral ? 'a neutral' : 'no neutral'}; ground ${device.needs.ground}` },
     ...device.channels.map((channel) => ({
       name: `Channel ${channel.id}${channel.name ? `, ${channel.name}` : ''}`,
@@ -78,7 +79,7 @@ export function sheetRows(device: Device, known: JobLookup): { name: string; tex
       text: [
         device.opening && `opening ${device.opening}`,
         device.shade,
-        device.faceProud === undefined ? '' : `${device.faceProud} mm proud`,
+        device.faceProud === undefined ? '' : `${length(device.faceProud)} proud`,
         device.ownPlate ? 'its own plate' : '',
       ]
         .filter(Boolean)

@@ -133,16 +133,18 @@ function Line({ line, currency, onHave }: { line: MaterialLine; currency: string
           {line.boxIds.length > 0 && `; ${line.boxIds.length} ${line.boxIds.length === 1 ? 'box' : 'boxes'}`}
         </span>
       </span>
-      <span className="w-24 text-right tabular-nums">{line.price === null ? '' : moneyText(line.price, currency)}</span>
-      <Button aria-pressed={done && line.inHand > 0} disabled={missing === 0} onClick={() => onHave(done ? 0 : missing)}>
-        {done && line.inHand > 0
-          ? 'Not in hand after all'
-          : missing === 0
-            ? line.fitted > 0
-              ? 'Fitted'
-              : 'In the packages'
-            : 'All in hand'}
-      </Button>
+      <span className="flex w-full items-center justify-between gap-3 pl-19 sm:w-auto sm:pl-0">
+        <span className="w-24 tabular-nums sm:text-right">{line.price === null ? '' : moneyText(line.price, currency)}</span>
+        <Button aria-pressed={done && line.inHand > 0} disabled={missing === 0} onClick={() => onHave(done ? 0 : missing)}>
+          {done && line.inHand > 0
+            ? 'Not in hand after all'
+            : missing === 0
+              ? line.fitted > 0
+                ? 'Fitted'
+                : 'In the packages'
+              : 'All in hand'}
+        </Button>
+      </span>
     </li>
   );
 }

@@ -102,7 +102,7 @@ function overBudget(over: number): string {
 }
 
 function outageText({ full, wallOnly, dead }: OutageReport): string {
-  if (full + wallOnly + dead.length === 0) return '';
+  if (full + wallOnly + dead.length === 0) return '–';
   const parts = [
     full > 0 ? `${full} in full` : '',
     wallOnly > 0 ? `${wallOnly} by hand` : '',
