@@ -50,6 +50,7 @@ export function packing(contents: BoxContents): PackingResult {
   return { occupancy: rounded(occupancy, 4), verdict, shares };
 }
 
-function wireMl(diameter: number, length: number): number {
+/** Volume of a piece of wire, mL; diameter and length in mm. */
+export function wireMl(diameter: number, length: number): number {
   return ((Math.PI / 4) * diameter ** 2 * length) / 1000;
 }

@@ -2,13 +2,13 @@ import { leadSize } from '../enclosure/as-found.js';
 import { contentsAsPlanned, plannedDevices, strapsAsPlanned } from '../enclosure/as-planned.js';
 import type { BoxContents } from '../enclosure/contents.js';
 import { type FillResult, fill } from '../enclosure/fill.js';
-import { packing } from '../enclosure/space.js';
+import { packing, wireMl } from '../enclosure/space.js';
 import { NO_REASONS, type Reason } from '../findings/finding.js';
 import type { JobLookup } from '../job/lookup.js';
 import type { Device } from '../job/schema/catalogue.js';
 import type { Box } from '../job/schema/survey.js';
 import { figuresInUse } from '../practice/rule-figures.js';
-import { WIRE } from '../practice/wire.js';
+import { largestSize, WIRE } from '../practice/wire.js';
 import { unitsOf } from '../units/present.js';
 import { rounded } from '../units/volume.js';
 import { connectorRange } from '../wire/connectors.js';
@@ -27,6 +27,7 @@ export class Closing {
   private readonly beside = new Map<string, { ml: number; capacityMl: number | null }>();
   private readonly others: PlannedDevice[];
   private readonly quick: QuickFill | null;
+  private readonly okByWidth = new Map<number, boolean>();
   private most: ReturnType<typeof mostInBox> | undefined;
 
   constructor(private readonly place: PlaceFacts) {
@@ -37,6 +38,7 @@ export class Closing {
   fillRule(device: Device): readonly Reason[] {
     const { practice } = this.place.known.job;
     if (practice !== 'us' && practice !== 'ca') return NO_REASONS;
+    if (this.surelyOk(device)) return NO_REASONS;
     const key = signature(device, practice === 'ca');
     let result = this.answers.get(key);
     if (!result) {
@@ -53,6 +55,22 @@ export class Closing {
     };
     if (result.verdict === 'over') return [{ rule: 'fill', outcome: 'block', code: 'fill.over', facts }];
     return [{ rule: 'fill', outcome: 'unproved', code: result.capacityMl === null ? 'fill.not-read' : 'fill.no-standing', facts }];
+  }
+
+  /** True where the count is kept even with every yoke at the largest conductor of the box. */
+  private surelyOk(device: Device): boolean {
+    if (!this.quick) return false;
+    const width = device.mount === 'box' ? device.gangs : 0;
+    let ok = this.okByWidth.get(width);
+    if (ok === undefined) {
+      ok = this.quick.atMost(this.planned(device)).verdict === 'ok';
+      this.okByWidth.set(width, ok);
+    }
+    return ok;
+  }
+
+  private planned(device: Device): PlannedDevice[] {
+    return [...this.others, { position: this.place.position, device, selection: { strategy: 'single' } }];
   }
 
   /** An estimate, not a code rule: it stops a device only where no count exists. */
@@ -72,8 +90,8 @@ export class Closing {
     const key = packingSignature(device);
     let beside = this.beside.get(key);
     if (!beside) {
-      const { box, known, position } = this.place;
-      const contents = contentsAsPlanned(box, [...this.others, { position, device, selection: { strategy: 'single' as const } }], known);
+      const { box, known } = this.place;
+      const contents = contentsAsPlanned(box, this.planned(device), known);
       const { shares } = packing(contents);
       beside = {
         ml: shares.bodiesMl - bodyMl(device) + shares.connectorsMl + shares.conductorsMl,
@@ -85,23 +103,29 @@ export class Closing {
   }
 
   /**
-   * True where even more than can come together closes: every conductor kept, a lead or tail to each terminal, two joints of the
-   * largest connector for each net with a jumper between them. Saves the joints of most devices in most boxes.
+   * True where even more than can come together closes: every conductor kept, a lead or tail to each terminal, a joint of the largest
+   * connector for each net, and one more for every four members, since no bundle of three has to be split. Saves the joints of most
+   * devices in most boxes.
    */
   private surelyCloses(device: Device): boolean {
     const { known } = this.place;
     this.most ??= mostInBox(this.place, this.others);
     if (!this.most) return false;
-    const { capacityMl, othersMl, perLengthMl } = this.most;
-    const tails = device.terminals.reduce((sum, terminal) => sum + Math.max(TAIL, terminal.length ?? 0), 0);
+    const { capacityMl, othersMl, nets, ends, connectorMl, tailMl } = this.most;
     const { foldedShare, closes } = figuresInUse(known.job).packing;
-    return othersMl + bodyMl(device) + (tails * perLengthMl) / foldedShare <= closes * capacityMl;
+    let leads = 0;
+    for (const terminal of device.terminals)
+      leads +=
+        terminal.form === 'lead' ? wireMl(WIRE[terminal.size ?? leadSize(known.job.practice)].diameter, terminal.length ?? TAIL) : tailMl;
+    const splits = (ends + 2 * device.terminals.length) / 4;
+    const joints = (nets + splits) * connectorMl + (splits * tailMl) / foldedShare;
+    return othersMl + bodyMl(device) + joints + leads / foldedShare <= closes * capacityMl;
   }
 
   /** The whole plan, or the quick way where it is known to come to the same; a test compares the two. */
   fillWith(device: Device): FillResult {
     const { box, known } = this.place;
-    const planned = [...this.others, { position: this.place.position, device, selection: { strategy: 'single' as const } }];
+    const planned = this.planned(device);
     return this.quick ? this.quick.of(planned) : fill(contentsAsPlanned(box, planned, known));
   }
 }
@@ -125,7 +149,7 @@ export class QuickFill {
     return connectorsDoNotCount(box, known) ? new QuickFill(box, known) : null;
   }
 
-  of(planned: readonly PlannedDevice[]): FillResult {
+  private sharedOf(planned: readonly PlannedDevice[]): { contents: BoxContents; largest: JointPlan['largest'] } {
     const { box, known } = this;
     const positions = planned.map((plan) => plan.position.index).join();
     let shared = this.shared.get(positions);
@@ -133,6 +157,22 @@ export class QuickFill {
       shared = { contents: contentsAsPlanned(box, planned, known), largest: planJoints(box, planned, known).largest };
       this.shared.set(positions, shared);
     }
+    return shared;
+  }
+
+  /** The count with every yoke at the largest conductor of the box: {@link of} is never more. */
+  atMost(planned: readonly PlannedDevice[]): FillResult {
+    const { box, known } = this;
+    const { contents, largest } = this.sharedOf(planned);
+    const size = largestSize(box.conductors.map((conductor) => conductor.size));
+    const straps = strapsAsPlanned(box, planned, { terminals: new Map(), largest }, known);
+    return fill({ ...contents, straps: straps.map((strap) => ({ ...strap, size })) });
+  }
+
+  of(planned: readonly PlannedDevice[]): FillResult {
+    const { box, known } = this;
+    const positions = planned.map((plan) => plan.position.index).join();
+    const shared = this.sharedOf(planned);
     const terminals = new Map<string, NetName | undefined>();
     for (const plan of planned) for (const [name, net] of this.netsOf(plan)) terminals.set(name, net);
     const straps = strapsAsPlanned(box, planned, { terminals, largest: shared.largest }, known);
@@ -163,19 +203,26 @@ export class QuickFill {
 const TAIL = 150;
 
 /** What is in the box at most beside the device at this place; null where its volume has not been read. */
-function mostInBox({ box, known }: PlaceFacts, others: readonly PlannedDevice[]) {
-  const contents = contentsAsPlanned(box, others, known);
-  if (!contents.capacity.ml) return null;
-  const sizes = [...contents.conductors, ...contents.leads].map(({ size }) => WIRE[size].diameter);
-  const perLengthMl = ((Math.PI / 4) * Math.max(WIRE[leadSize(known.job.practice)].diameter, ...sizes) ** 2) / 1000;
-  const { foldedShare } = figuresInUse(known.job).packing;
-  const joints = 2 * (foundNets(box).names.size + box.joints.length);
+function mostInBox({ box, position, known }: PlaceFacts, others: readonly PlannedDevice[]) {
+  const found = contentsAsPlanned(box, others, known);
+  if (!found.capacity.ml) return null;
+  // What is here now leaves the box.
+  const straps = found.straps.map((strap) => ({ ...strap, bodies: strap.bodies.filter((body) => body.position !== position.index) }));
+  const contents = { ...found, straps };
+  const widest = Math.max(
+    WIRE[leadSize(known.job.practice)].diameter,
+    ...[...contents.conductors, ...contents.leads].map(({ size }) => WIRE[size].diameter),
+  );
+  const tailMl = wireMl(widest, TAIL);
   const connectorMl = Math.max(0, ...connectorRange(known.job.catalogue.connectors).map((connector) => connector.ml));
   const { shares } = packing(contents);
   return {
-    capacityMl: contents.capacity.ml,
-    othersMl: shares.bodiesMl + shares.conductorsMl + joints * connectorMl + (joints * TAIL * perLengthMl) / foldedShare / 2,
-    perLengthMl,
+    capacityMl: found.capacity.ml,
+    othersMl: shares.bodiesMl + shares.conductorsMl,
+    nets: foundNets(box).names.size + box.joints.length,
+    ends: contents.conductors.length * 2 + contents.leads.length,
+    connectorMl,
+    tailMl,
   };
 }
 

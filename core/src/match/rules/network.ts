@@ -66,19 +66,22 @@ function ownPlaces({ box, position, group }: PlaceFacts): string[] {
 
 /** The hubs of what would come here: whether each has room, and whether it is still to be bought. */
 export function hubRule(known: JobLookup, devices: readonly Device[], elsewhere: NetworkElsewhere): readonly Reason[] {
-  if (!devices.some((device) => device.hubId)) return NO_REASONS;
-  const reasons: Reason[] = [];
-  for (const hubId of new Set(devices.flatMap((device) => device.hubId ?? []))) {
-    const hub = known.hubs.get(hubId);
-    if (!hub) continue;
-    const others = elsewhere.onHub.get(hubId) ?? 0;
-    const devicesOn = others + devices.filter((device) => device.hubId === hubId).length;
-    const facts = { hub: hub.name, devices: devicesOn, limit: hub.deviceLimit, price: hub.price };
-    if (devicesOn > hub.deviceLimit) reasons.push({ rule: 'hub', outcome: 'block', code: 'hub.full', facts });
-    else if (others === 0 && !known.job.brief?.hubsOwned?.includes(hubId))
-      reasons.push({ rule: 'hub', outcome: 'note', code: 'hub.to-buy', facts });
+  let reasons: Reason[] | undefined;
+  for (let at = 0; at < devices.length; at++) {
+    const hubId = devices[at]?.hubId;
+    const hub = hubId === undefined ? undefined : known.hubs.get(hubId);
+    if (!hub || devices.findIndex((device) => device.hubId === hubId) < at) continue;
+    const others = elsewhere.onHub.get(hub.id) ?? 0;
+    const on = others + devices.reduce((sum, device) => sum + (device.hubId === hubId ? 1 : 0), 0);
+    const full = on > hub.deviceLimit;
+    if (!full && (others > 0 || known.job.brief?.hubsOwned?.includes(hub.id))) continue;
+    reasons ??= [];
+    const facts = { hub: hub.name, devices: on, limit: hub.deviceLimit, price: hub.price };
+    reasons.push(
+      full ? { rule: 'hub', outcome: 'block', code: 'hub.full', facts } : { rule: 'hub', outcome: 'note', code: 'hub.to-buy', facts },
+    );
   }
-  return reasons;
+  return reasons ?? NO_REASONS;
 }
 
 /** The router's clients with what would come here and what is planned elsewhere; an unwired hub still to be bought is a client too. */
