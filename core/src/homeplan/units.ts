@@ -112,7 +112,7 @@ function partnerChoices(
   const without = withoutDevice(strategy, part.entry, other.place);
   if (without) return without.reason ? [] : [choice(null)];
   return partnerDevices(device, strategy, part, false, known).flatMap((partner) => {
-    const judged = judgePartner(other, partner, strategy, false);
+    const judged = judgePartner(other, partner, strategy, part.entry);
     return !('block' in judged) && verdictOf(judged.reasons, []) === 'fits' ? [choice(partner.id)] : [];
   });
 }

@@ -417,6 +417,16 @@ describe('lights worked from two places', () => {
       expect(at('head', 'remote', 'tie-through')).toMatchObject({ verdict: 'fits', partners: [{ boxId: 'foot', deviceId: 'own' }] });
       const alone = stairs((job) => job.catalogue.devices.push({ ...(job.catalogue.devices[0] as Device), ...remote }));
       expect(alone('head', 'remote', 'tie-through')).toMatchObject({ verdict: 'no' });
+      // The main device's record speaks for a control that has none of its own.
+      const silent = withDevice(
+        {
+          multiLocation: [
+            { strategy: 'tie-through', partnerIds: ['remote'], mainAt: 'either', partner: { line: false, neutral: false, travelers: 1 } },
+          ],
+        },
+        (job) => job.catalogue.devices.push({ ...(job.catalogue.devices[0] as Device), ...remote, multiLocation: [] }),
+      );
+      expect(silent('foot', 'own', 'tie-through')).toMatchObject({ verdict: 'fits', partners: [{ boxId: 'head', deviceId: 'remote' }] });
     });
 
     test('linked: the far device works nothing by wire, and wants what its record lists', () => {

@@ -1,6 +1,6 @@
 import { type Reason, type Verdict, verdictOf } from '../findings/finding.js';
 import { type JobLookup, lookup, placeKey, wantsSmart } from '../job/lookup.js';
-import type { Device } from '../job/schema/catalogue.js';
+import type { Device, MultiLocation } from '../job/schema/catalogue.js';
 import type { Job } from '../job/schema/job.js';
 import type { Strategy } from '../job/schema/primitives.js';
 import type { Box, Position } from '../job/schema/survey.js';
@@ -275,7 +275,7 @@ function partnerAt(
   let unproved: { deviceId: string; reason: Reason } | undefined;
   const candidates = partnerDevices(device, strategy, part, wantsMain, other.place.known);
   for (const candidate of candidates) {
-    const judged = judgePartner(other, candidate, strategy, wantsMain);
+    const judged = judgePartner(other, candidate, strategy, wantsMain ? undefined : part.entry);
     if ('block' in judged) {
       worst ??= judged.block;
       continue;
@@ -305,17 +305,23 @@ function partnerAt(
   };
 }
 
-/** A device in its part at another place of the group. `parts` takes what the main device would need there. */
+/**
+ * A device in its part at another place of the group.
+ *
+ * @param listedBy the main device's record, which speaks for a partner that has none of its own; undefined: it is to be the main device
+ * @param parts takes what a main device would need there
+ */
 export function judgePartner(
   other: GroupPlace,
   candidate: Device,
   strategy: Strategy,
-  asMain: boolean,
+  listedBy: MultiLocation | undefined,
   parts: string[] = [],
 ): { block: Reason } | { reasons: readonly Reason[] } {
   const answer = groupPart(candidate, strategy, other.place);
-  if ('block' in answer) return answer;
-  return { reasons: other.judge.asPart(candidate, strategy, { role: asMain ? 'main' : 'partner', entry: answer.part.entry }, parts) };
+  const own = 'part' in answer ? answer.part.entry : answer.block.code === 'multi-location.not-offered' ? listedBy : undefined;
+  if (!own) return answer as { block: Reason };
+  return { reasons: other.judge.asPart(candidate, strategy, { role: listedBy ? 'partner' : 'main', entry: own }, parts) };
 }
 
 /** Devices that may stand at another place of the group, in the order of the record: a partner asks for a main device where the load is. */
