@@ -1,5 +1,5 @@
 import { Plus, Trash2 } from 'lucide-react';
-import type { ReactNode } from 'react';
+import { type ReactNode, useRef } from 'react';
 import { Button } from './button.js';
 
 /** Rows of a form that can be added to and taken out. */
@@ -18,18 +18,31 @@ export function RowList<Row>({
   nameOf: (row: Row, at: number) => string;
   children: (row: Row, set: (more: Partial<Row>) => void, at: number) => ReactNode;
 }) {
+  // Rows have no names of their own while they are typed: each keeps the number it came with, whatever is taken out before it.
+  const keys = useRef<number[]>([]);
+  const serial = useRef(0);
+  while (keys.current.length < rows.length) {
+    serial.current += 1;
+    keys.current.push(serial.current);
+  }
+  const takeOut = (at: number) => {
+    keys.current.splice(at, 1);
+    onRows(rows.filter((_, index) => index !== at));
+  };
   return (
     <fieldset className="rounded-md border border-rule p-3">
       <legend className="px-1 font-bold">{title}</legend>
       <ul className="flex flex-col gap-3">
         {rows.map((row, at) => (
-          // Rows have no names of their own while they are typed; their order is what tells them apart.
-          // biome-ignore lint/suspicious/noArrayIndexKey: a row is its place
-          <li key={at} aria-label={nameOf(row, at)} className="flex items-end gap-2 border-b border-rule pb-3 last:border-b-0">
+          <li
+            key={keys.current[at]}
+            aria-label={nameOf(row, at)}
+            className="flex items-end gap-2 border-b border-rule pb-3 last:border-b-0"
+          >
             <div className="grid min-w-0 flex-1 grid-cols-2 gap-2 sm:grid-cols-4">
               {children(row, (more) => onRows(rows.map((entry, index) => (index === at ? { ...entry, ...more } : entry))), at)}
             </div>
-            <Button kind="quiet" icon={Trash2} iconOnly onClick={() => onRows(rows.filter((_, index) => index !== at))}>
+            <Button kind="quiet" icon={Trash2} iconOnly onClick={() => takeOut(at)}>
               Take out {nameOf(row, at)}
             </Button>
           </li>

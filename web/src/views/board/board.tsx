@@ -21,6 +21,7 @@ import { type House, useHouse, useJob } from '../../data/job-context.js';
 import { Button, buttonClass } from '../../ui/button.js';
 import { classes } from '../../ui/classes.js';
 import { Empty } from '../../ui/empty.js';
+import { AgainstAdvice } from '../choose/against-advice.js';
 
 /** What is left, and what holds us up? Rooms down, stages across; every cell leads to the box it waits for. */
 export function BoardView() {
@@ -203,6 +204,7 @@ function BoardReckoning() {
           })}
         </ol>
       </section>
+      <AgainstAdvice boxes={job.boxes} />
       <section>
         <h2 className="mb-2 font-bold">Circuits on</h2>
         {on.length === 0 && <p className="text-soft">None recorded on.</p>}

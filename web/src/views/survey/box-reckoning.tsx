@@ -21,6 +21,7 @@ import { useUnits } from '../../app/preferences.js';
 import { instant, newId } from '../../data/ids.js';
 import { type House, useHouse, useJob } from '../../data/job-context.js';
 import { Button } from '../../ui/button.js';
+import { AgainstAdvice } from '../choose/against-advice.js';
 import { OwnFigures } from '../fit/own-figures.js';
 
 /** A few words for the bar at the bottom of a phone. */
@@ -45,7 +46,7 @@ export function BoxReckoning({ box, identify }: { box: Box; identify?: ReactNode
   return (
     <div className="flex flex-col gap-4">
       <NextAction box={box} progress={progress} />
-      <AgainstAdvice box={box} />
+      <AgainstAdvice boxes={[box]} />
       {identify}
       <Fill title={chosen ? 'Box fill, as found' : 'Box fill'} result={found} units={units} open={!chosen} />
       {chosen && <Fill title="Box fill, as planned" result={planned} units={units} open />}
@@ -55,31 +56,6 @@ export function BoxReckoning({ box, identify }: { box: Box; identify?: ReactNode
         stays disconnected.
       </p>
     </div>
-  );
-}
-
-/** Devices chosen although a rule stops them, with the reason given; marked until the hand-over. */
-function AgainstAdvice({ box }: { box: Box }) {
-  const { job, known } = useJob();
-  const marked = box.positions.flatMap((position) => {
-    const selection = known.selections.get(placeKey(box.id, position.index));
-    return selection?.against ? [{ position, selection }] : [];
-  });
-  if (marked.length === 0) return null;
-  return (
-    <section aria-label="Against advice" className="rounded-md border-2 border-stop p-2 text-sm">
-      <h2 className="font-bold text-stop">Chosen against advice</h2>
-      <ul>
-        {marked.map(({ position, selection }) => (
-          <li key={position.index}>
-            <Link className="underline" to={paths.place(job.id, box.id, position.index)}>
-              Position {position.index}, {known.devices.get(selection.deviceId ?? '')?.model}
-            </Link>
-            : {selection.against}
-          </li>
-        ))}
-      </ul>
-    </section>
   );
 }
 

@@ -79,7 +79,7 @@ export function PositionPanel({ box, position, words, change, addingLoad, onAddL
       {need.smart && (
         <Segments
           label="Dimming"
-          value={need.dim ?? 'nice'}
+          value={need.dim ?? null}
           options={[
             { value: 'must' as const, label: 'must' },
             { value: 'nice' as const, label: 'nice' },
