@@ -128,8 +128,11 @@ describe('the house', () => {
   });
 });
 
-test('materials: what is in hand is not bought again, and can be put back', async () => {
-  const { job: now } = await shown(exampleJob('pantry'), <MaterialsView />, '/materials');
+test('materials: what is in hand is not bought again, and can be put back; the trial unit is named where one is wanted', async () => {
+  const job = exampleJob('pantry');
+  job.brief = { ...job.brief, trialFirst: true };
+  const { job: now } = await shown(job, <MaterialsView />, '/materials');
+  expect(screen.getByRole('region', { name: 'Trial unit' })).toHaveTextContent('its only place');
   const [line] = screen.getAllByRole('listitem');
   expect(line).toHaveTextContent('1 needed');
   press('All in hand', line);

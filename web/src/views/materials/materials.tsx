@@ -1,4 +1,14 @@
-import { type MaterialLine, materialRows, materialsOf, SHELF_WORDS, SHELVES, setParts } from '@inventario/core';
+import {
+  type Job,
+  type MaterialLine,
+  materialRows,
+  materialsOf,
+  type PlanChoice,
+  SHELF_WORDS,
+  SHELVES,
+  setParts,
+  trialOf,
+} from '@inventario/core';
 import { FileSpreadsheet, Sheet } from 'lucide-react';
 import { useMemo } from 'react';
 import { Link } from 'react-router';
@@ -10,12 +20,25 @@ import { Button } from '../../ui/button.js';
 import { Empty } from '../../ui/empty.js';
 import { useSay } from '../../ui/say.js';
 import { moneyText } from '../choose/money-text.js';
+import { TrialNote } from '../plans/trial-note.js';
+
+/** The choices so far, as a plan would list them. */
+function chosenPlaces(job: Job): PlanChoice[] {
+  return job.selections.map(({ boxId, position, deviceId, strategy, with: parts = [] }) => ({
+    boxId,
+    position,
+    deviceId,
+    strategy,
+    with: parts,
+  }));
+}
 
 /** What do I buy, what is in the van? The list by the shelves one walks past. */
 export function MaterialsView() {
   const { job, known, apply } = useJob();
   const say = useSay();
   const materials = useMemo(() => materialsOf(known), [known]);
+  const trial = useMemo(() => (job.brief?.trialFirst ? trialOf(chosenPlaces(job), known) : null), [job, known]);
   const { currency } = job.money ?? {};
   const rows = materialRows(materials.lines);
   const open = materials.lines.filter((line) => line.toBuy > 0).length;
@@ -66,6 +89,7 @@ export function MaterialsView() {
               <dd className="border-t border-rule text-right font-bold tabular-nums">{moneyText(materials.estimate, currency)}</dd>
             </dl>
           </section>
+          {trial && <TrialNote trial={trial} />}
           <p className="text-sm">Still to buy: {moneyText(materials.total, currency)}.</p>
           {materials.unpriced > 0 && (
             <p className="text-sm">{materials.unpriced} lines have no price in the catalogue and are not in the sum.</p>

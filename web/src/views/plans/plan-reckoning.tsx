@@ -1,4 +1,4 @@
-import { requirementWords, SCHOOL_WORDS, TRIAL_WORDS, whyWords } from '@inventario/core';
+import { requirementWords, SCHOOL_WORDS, whyWords } from '@inventario/core';
 import { Calculator, Check } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
@@ -8,6 +8,7 @@ import { useRequirements } from '../../data/plan-answers.js';
 import type { ReckonedPlan } from '../../data/planner.worker.js';
 import { Button } from '../../ui/button.js';
 import { moneyText } from '../choose/money-text.js';
+import { TrialNote } from './trial-note.js';
 
 export function PlanReckoning({
   plan,
@@ -33,7 +34,7 @@ export function PlanReckoning({
         {SCHOOL_WORDS[plan.school].says}
         {extra > 0 && ` It costs ${moneyText(extra, currency)} more than the least.`}
       </p>
-      <TrialNote plan={plan} />
+      {plan.trial && <TrialNote trial={plan.trial} />}
       {plan.spares.length > 0 && (
         <p className="text-sm">
           Spares apart: {plan.spares.map((spare) => `${spare.count} x ${known.devices.get(spare.deviceId)?.model}`).join(', ')},{' '}
@@ -61,28 +62,6 @@ export function PlanReckoning({
       )}
       <OneMoreWish />
     </div>
-  );
-}
-
-function TrialNote({ plan }: { plan: ReckonedPlan }) {
-  const { job, known } = useJob();
-  const { trial } = plan;
-  if (!trial) return null;
-  const device = known.devices.get(trial.deviceId);
-  const [hardest] = trial.tests;
-  return (
-    <section aria-label="Trial unit" className="rounded-md border border-rule bg-sheet p-2 text-sm">
-      <h2 className="font-bold">Buy one first</h2>
-      <p>
-        {device?.maker} {device?.model}, at{' '}
-        <Link className="underline" to={paths.place(job.id, trial.boxId, trial.position)}>
-          {known.boxes.get(trial.boxId)?.name}
-        </Link>
-        : {trial.places === 1 ? 'its only place' : `of its ${trial.places} places the one where most is at stake`}
-        {hardest && `, ${Math.round(hardest.share * 100)} % ${TRIAL_WORDS[hardest.what]}`}. What goes in and joins there does so elsewhere.
-        {!trial.told && ' Not every conductor is labelled there yet.'}
-      </p>
-    </section>
   );
 }
 
