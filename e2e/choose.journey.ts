@@ -3,7 +3,7 @@ import { ownCopy } from './driver/own-copy.js';
 import { expect, expectAccessible, test } from './driver/test.js';
 
 test('from the client’s words to a shopping list', async ({ page }) => {
-  const job = await ownCopy(page, 'quillon-point');
+  const job = await ownCopy(page, 'quillon-point', 'quillon-choosing');
 
   await test.step('the brief: an answer says what it leaves, and the next question is one touch away', async () => {
     await page.goto(`${job}/brief`);
@@ -104,7 +104,7 @@ test('from the client’s words to a shopping list', async ({ page }) => {
 });
 
 test('the catalogue: found, compared, typed in, taken in and given out', async ({ page }) => {
-  const job = await ownCopy(page, 'quillon-point');
+  const job = await ownCopy(page, 'quillon-point', 'quillon-catalogue');
   await page.goto(`${job}/catalogue`);
 
   await test.step('devices are found by words and compared', async () => {
