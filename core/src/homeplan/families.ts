@@ -3,6 +3,9 @@ import type { Cluster } from './clusters.js';
 import { type Solved, solve } from './solve.js';
 import type { Option } from './vocabulary.js';
 
+/** So many sets of families are looked at; beyond it the cheapest plan stands, and is not called the best. */
+const MOST_SETS = 20_000;
+
 /**
  * As many places served as without any wish, then out of the fewest families, then the least cost: sets of families by growing size,
  * and of the first size that serves as much, the cheapest set.
@@ -10,40 +13,103 @@ import type { Option } from './vocabulary.js';
  * @param cheapest the plan without any wish
  */
 export function fewestFamilies(clusters: readonly Cluster[], cheapest: Solved, known: JobLookup): Solved {
-  const { served } = cheapest;
-  const counts = new Map<string, number>();
-  const most = (families: ReadonlySet<string>) => {
-    const key = [...families].sort().join('\n');
-    let count = counts.get(key);
-    if (count === undefined) {
-      count = clusters.reduce((sum, cluster) => sum - cluster.best((way) => (within(way, families) ? -way.served : null)).value, 0);
-      counts.set(key, count);
+  return new FamilySearch(clusters, cheapest, known).run();
+}
+
+class FamilySearch {
+  private readonly families: readonly string[];
+  /** What every cluster could serve with all families, router and hubs apart. */
+  private readonly full: readonly number[];
+  private readonly ofCluster: readonly (readonly string[])[];
+  private readonly served: Map<string, number>[];
+  private seen = new Set<string>();
+  private looked = 0;
+  private best: Solved | undefined;
+
+  constructor(
+    private readonly clusters: readonly Cluster[],
+    private readonly cheapest: Solved,
+    private readonly known: JobLookup,
+  ) {
+    this.ofCluster = clusters.map((cluster) => [
+      ...new Set(cluster.units.flatMap((unit) => unit.ways.flatMap((way) => [...way.families]))),
+    ]);
+    this.families = [...new Set(this.ofCluster.flat())].sort();
+    this.served = clusters.map(() => new Map());
+    this.full = clusters.map((_, at) => this.servedBy(at, new Set(this.families)));
+  }
+
+  run(): Solved {
+    for (let size = 0; size <= this.families.length; size++) {
+      this.seen = new Set();
+      this.extend([], size);
+      if (this.looked > MOST_SETS) break;
+      if (this.best) return this.best;
     }
-    return count;
-  };
-  const all = [...new Set(clusters.flatMap((cluster) => cluster.units.flatMap((unit) => unit.ways.flatMap((way) => [...way.families]))))];
-  const families = all
-    .map((family) => ({ family, serves: most(new Set([family])) }))
-    .sort((a, b) => b.serves - a.serves)
-    .map((entry) => entry.family);
-  for (let size = 0; size <= families.length; size++) {
-    let best: Solved | undefined;
-    const choose = (from: number, chosen: readonly string[]) => {
-      if (chosen.length === size) {
-        const own = new Set(chosen);
-        if (most(own) < served) return;
-        const solved = solve(clusters, (way) => within(way, own), known);
-        if (solved.served >= served && (!best || solved.cost < best.cost)) best = solved;
+    return this.best ? { ...this.best, exact: false } : { ...this.cheapest, exact: false };
+  }
+
+  /** Adds families one at a time, in whatever order what is missing asks for them. */
+  private extend(chosen: readonly string[], size: number): void {
+    const key = [...chosen].sort().join('\n');
+    this.looked += 1;
+    if (this.looked > MOST_SETS || this.seen.has(key)) return;
+    this.seen.add(key);
+    const own = new Set(chosen);
+    const serves = this.clusters.map((_, at) => this.servedBy(at, own));
+    const enough = serves.reduce((sum, count) => sum + count, 0) >= this.cheapest.served;
+    if (enough) {
+      const solved = solve(this.clusters, (way) => within(way, own), this.known);
+      if (solved.served >= this.cheapest.served) {
+        if (!this.best || solved.cost < this.best.cost) this.best = solved;
         return;
       }
-      // What is left to choose from has to be able to serve as much.
-      if (most(new Set([...chosen, ...families.slice(from)])) < served) return;
-      for (let at = from; at <= families.length - (size - chosen.length); at++) choose(at + 1, [...chosen, families[at] as string]);
-    };
-    choose(0, []);
-    if (best) return best;
+    }
+    const left = size - chosen.length;
+    if (left === 0 || this.reachable(own, left) < this.cheapest.served) return;
+    for (const family of this.asked(own, serves, enough)) this.extend([...chosen, family], size);
   }
-  return cheapest;
+
+  private servedBy(at: number, families: ReadonlySet<string>): number {
+    const key = (this.ofCluster[at] ?? []).filter((family) => families.has(family)).join('\n');
+    let count = this.served[at]?.get(key);
+    if (count === undefined) {
+      count = -(this.clusters[at] as Cluster).best((way) => (within(way, families) ? -way.served : null)).value;
+      this.served[at]?.set(key, count);
+    }
+    return count;
+  }
+
+  /** Places that could be served with so many families more, boxes apart: never too few. */
+  private reachable(chosen: ReadonlySet<string>, more: number): number {
+    const gains = new Map<string, number>();
+    let covered = 0;
+    for (const cluster of this.clusters)
+      for (const unit of cluster.units) {
+        const own = new Set(unit.ways.flatMap((way) => [...way.families]));
+        const serves = unit.ways[0]?.served ?? 0;
+        if ([...own].some((family) => chosen.has(family))) covered += serves;
+        else for (const family of own) gains.set(family, (gains.get(family) ?? 0) + serves);
+      }
+    const best = [...gains.values()].sort((a, b) => b - a).slice(0, more);
+    return best.reduce((sum, gain) => sum + gain, covered);
+  }
+
+  /**
+   * Families of which one has to come next. Where everything that can be served is to be, a cluster that serves less than it could
+   * asks for one of its own; the cluster with the fewest of them is asked. Else any may be the one.
+   */
+  private asked(chosen: ReadonlySet<string>, serves: readonly number[], enough: boolean): readonly string[] {
+    const all = this.full.reduce((sum, count) => sum + count, 0);
+    const open = (families: readonly string[]) => families.filter((family) => !chosen.has(family));
+    if (enough || all > this.cheapest.served) return open(this.families);
+    let fewest: readonly string[] | undefined;
+    serves.forEach((count, at) => {
+      const own = open(this.ofCluster[at] ?? []);
+      if (count < (this.full[at] ?? 0) && (!fewest || own.length < fewest.length)) fewest = own;
+    });
+    return fewest ?? [];
+  }
 }
 
 function within(option: Option, families: ReadonlySet<string>): boolean {

@@ -123,3 +123,38 @@ describe.each(Array.from({ length: 60 }, (_, at) => at + 1))(
     });
   },
 );
+
+test('a house that needs many families finds them without trying every set', () => {
+  const job = exampleJob('pantry');
+  job.brief = {};
+  job.selections = [];
+  const unit = (at: number, families: string[]): Unit => ({
+    places: [{ boxId: 'pantry', position: at, smart: true }],
+    ways: families.map((family, price) => ({
+      choices: [{ boxId: 'pantry', position: at, deviceId: 'pw-20', strategy: 'single', with: [] }],
+      served: 1,
+      devices: 10 + price,
+      parts: 0,
+      minutes: 0,
+      cost: 60 * (10 + price),
+      wifi: 1,
+      onHub: new Map(),
+      families: new Set([family]),
+      radios: new Set(['wifi']),
+    })),
+  });
+  // Sixteen places that only one family of its own serves, and eight that one family they share serves: seventeen families of twenty-six.
+  const units = [
+    ...Array.from({ length: 16 }, (_, at) => unit(at + 1, [`own ${at}`])),
+    ...Array.from({ length: 8 }, (_, at) => unit(at + 17, [`spare ${at}`, 'shared', ...(at > 5 ? ['other'] : [])])),
+  ];
+  const known = lookup(job);
+  const clusters = units.map((own) => Cluster.of([own], BEARS_ALL));
+  const cheapest = solve(clusters, () => true, known);
+  const solved = fewestFamilies(clusters, cheapest, known);
+  expect({ exact: solved.exact, served: solved.served, families: new Set(solved.ways.flatMap((own) => [...own.families])).size }).toEqual({
+    exact: true,
+    served: 24,
+    families: 17,
+  });
+});
