@@ -101,6 +101,13 @@ describe('the trial unit', () => {
       }),
     ).toMatchObject({ boxId: 'shed', told: true });
   });
+  test('nor to a box where it does not go in', () => {
+    expect(
+      house((job) => {
+        (job.boxes[1] as (typeof job.boxes)[number]).enclosure.depth = 20;
+      }),
+    ).toMatchObject({ boxId: 'shed' });
+  });
   test('a plan without devices has none', () => {
     expect(trialOf([], lookup(exampleJob('shed')))).toBeNull();
   });

@@ -57,6 +57,8 @@ function trialAt(choice: PlanChoice, places: number, known: JobLookup): Trial | 
   if (occupancy !== null) tests.push({ what: 'packing', share: occupancy });
   const signal = signalAt(box);
   if (signal && device.radio === 'wifi') tests.push({ what: 'signal', share: Math.min(1, Math.max(0, (signal.rssi + 30) / -42)) });
+  // Where it does not go in at all there is nothing to try.
+  if (tests.some(({ what, share }) => what !== 'signal' && share > 1 + 1e-9)) return null;
   const labels = labelsOf(box);
   const told = box.conductors.every((conductor) => !conductor.cableId || labels.has(conductor.id));
   return {

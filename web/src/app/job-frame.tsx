@@ -1,6 +1,6 @@
 import { CircleHelp, CloudOff, Moon, Ruler, Sun, Undo2 } from 'lucide-react';
-import { Suspense, useMemo, useState } from 'react';
-import { Link, NavLink, Outlet, useMatch, useNavigate, useParams } from 'react-router';
+import { Suspense, useEffect, useMemo, useRef, useState } from 'react';
+import { Link, NavLink, Outlet, useLocation, useMatch, useNavigate, useParams } from 'react-router';
 import { JobProvider, useJob } from '../data/job-context.js';
 import { Button } from '../ui/button.js';
 import { classes } from '../ui/classes.js';
@@ -76,6 +76,12 @@ function Frame() {
 function Header({ onHelp }: { onHelp: () => void }) {
   const { job, undo, undoLabel } = useJob();
   const preferences = usePreferences();
+  const phases = useRef<HTMLElement>(null);
+  const { pathname } = useLocation();
+  // On a phone the phases do not all fit: the one in hand is brought into sight.
+  useEffect(() => {
+    if (pathname) phases.current?.querySelector('[aria-current=page]')?.scrollIntoView({ block: 'nearest', inline: 'center' });
+  }, [pathname]);
   const units = useUnits(job.practice);
   const entries: MenuEntry[] = [
     preferences.theme === 'dark'
@@ -92,7 +98,7 @@ function Header({ onHelp }: { onHelp: () => void }) {
         <img src="/mark.svg" alt="All jobs" className="size-8 rounded dark:bg-sheet" />
         <span className="hidden max-w-64 truncate font-bold xl:inline">{job.name}</span>
       </Link>
-      <nav aria-label="Phases" className="flex min-w-0 flex-1 overflow-x-auto">
+      <nav ref={phases} aria-label="Phases" className="flex min-w-0 flex-1 overflow-x-auto">
         <Phase to={paths.board(job.id)} end>
           Board
         </Phase>

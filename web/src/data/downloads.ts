@@ -45,7 +45,11 @@ export async function csvOf(rows: readonly Record<string, string | number>[]): P
 export async function rowsOfCsv(text: string): Promise<{ rows: Record<string, string>[]; problems: Problem[] }> {
   const { default: papaparse } = await import('papaparse');
   const { data, errors } = papaparse.parse<Record<string, string>>(text.replace(/^\uFEFF/, ''), { header: true, skipEmptyLines: 'greedy' });
-  const problems = errors.map((error) => ({ path: `/${error.row ?? 0}`, message: error.message, severity: 'error' as const }));
+  if (data.length === 0) return { rows: [], problems: [{ path: '', message: 'holds no rows below its head', severity: 'error' }] };
+  // One column needs no sign between columns.
+  const problems = errors
+    .filter((error) => error.type !== 'Delimiter')
+    .map((error) => ({ path: `/${error.row ?? 0}`, message: error.message, severity: 'error' as const }));
   // An apostrophe was set before what a spreadsheet would take for a formula.
   const rows = data.map((row) =>
     Object.fromEntries(Object.entries(row).map(([key, cell]) => [key, (cell ?? '').replace(/^'(?=[=+\-@])/, '')])),

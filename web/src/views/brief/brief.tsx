@@ -9,8 +9,9 @@ import {
   usualBrief,
 } from '@inventario/core';
 import { ArrowDown, CircleCheck, CircleDashed } from 'lucide-react';
+import { useContext } from 'react';
 import { Link } from 'react-router';
-import { Bench } from '../../app/bench.js';
+import { Bench, SheetsContext } from '../../app/bench.js';
 import { paths } from '../../app/paths.js';
 import { useJob } from '../../data/job-context.js';
 import { Button } from '../../ui/button.js';
@@ -44,7 +45,12 @@ export function BriefView() {
     const hindered = apply(setParts('job', job.id, job, { brief: { ...brief, ...more } }) as EditPart[], label, 'brief');
     if (hindered) say(`That cannot be recorded: ${hindered}.`);
   };
-  const go = (question: Question) => document.getElementById(`ask-${question}`)?.scrollIntoView({ behavior: 'smooth', block: 'start' });
+  const { setOpen } = useContext(SheetsContext);
+  const go = (question: Question) => {
+    // On a phone the question stands behind the sheet that leads to it.
+    setOpen(null);
+    document.getElementById(`ask-${question}`)?.scrollIntoView({ behavior: 'smooth', block: 'start' });
+  };
   return (
     <Bench
       title="Brief"

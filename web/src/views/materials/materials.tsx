@@ -3,6 +3,7 @@ import {
   type MaterialLine,
   materialRows,
   materialsOf,
+  mountedBoxes,
   type PlanChoice,
   SHELF_WORDS,
   SHELVES,
@@ -22,9 +23,11 @@ import { useSay } from '../../ui/say.js';
 import { moneyText } from '../choose/money-text.js';
 import { TrialNote } from '../plans/trial-note.js';
 
-/** The choices so far, as a plan would list them. */
-function chosenPlaces(job: Job): PlanChoice[] {
-  return job.selections.map(({ boxId, position, deviceId, strategy, with: parts = [] }) => ({
+/** The choices that nothing is mounted for yet, as a plan would list them. */
+function openChoices(job: Job): PlanChoice[] {
+  const mounted = mountedBoxes(job);
+  const open = job.selections.filter((selection) => !mounted.has(selection.boxId));
+  return open.map(({ boxId, position, deviceId, strategy, with: parts = [] }) => ({
     boxId,
     position,
     deviceId,
@@ -38,7 +41,7 @@ export function MaterialsView() {
   const { job, known, apply } = useJob();
   const say = useSay();
   const materials = useMemo(() => materialsOf(known), [known]);
-  const trial = useMemo(() => (job.brief?.trialFirst ? trialOf(chosenPlaces(job), known) : null), [job, known]);
+  const trial = useMemo(() => (job.brief?.trialFirst ? trialOf(openChoices(job), known) : null), [job, known]);
   const { currency } = job.money ?? {};
   const rows = materialRows(materials.lines);
   const open = materials.lines.filter((line) => line.toBuy > 0).length;
