@@ -2,7 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import { lookup, placeKey, wantsSmart } from '../job/lookup.js';
 import type { Device } from '../job/schema/catalogue.js';
 import type { Job } from '../job/schema/job.js';
-import type { Strategy } from '../job/schema/primitives.js';
+import type { PracticeId, Strategy } from '../job/schema/primitives.js';
 import { ALONE, IN_GROUP, PlaceJudge } from '../match/match.js';
 import { placeFacts } from '../match/place.js';
 import { exampleJob } from '../test-support/examples.js';
@@ -175,8 +175,10 @@ function summed(job: Job, chosen: readonly PlainWay[], choices: readonly PlanCho
 }
 
 describe('against every plan of a small house', () => {
-  test.each(Array.from({ length: 30 }, (_, at) => at + 1))('seed %i', (seed) => {
-    const { job, ways } = tractable(smallHouse(new Random(seed)));
+  const met = new Map<PracticeId, number[]>();
+  const seeds = (practice: PracticeId, count: number) => Array.from({ length: count }, (_, at) => [practice, at + 1] as const);
+  test.each([...seeds('us', 30), ...seeds('ca', 12), ...seeds('modular', 16), ...seeds('gb', 4)])('%s, seed %i', (practice, seed) => {
+    const { job, ways } = tractable(smallHouse(new Random(seed), practice));
     const plain = combinations(job, ways);
     for (const plan of homePlans(job)) {
       const own = plain.filter((entry) => entry.schools.has(plan.school));
@@ -194,7 +196,19 @@ describe('against every plan of a small house', () => {
       if (plan.school === 'fewest-families') expect({ seed, families: plan.families.length }).toEqual({ seed, families });
       expect(plan.devices + plan.hubs + plan.parts + plan.labour).toBe(plan.total);
       expect(plan.unserved.every((place) => place.why !== '')).toBe(true);
+      if (plan.school === 'lowest-cost') met.set(practice, [...(met.get(practice) ?? []), plan.served]);
     }
+  });
+
+  test('which are no empty houses: places are served in every practice, and two or more of one box together', () => {
+    expect(
+      Object.fromEntries([...met].map(([practice, served]) => [practice, Math.max(...served) >= (practice === 'gb' ? 1 : 2)])),
+    ).toEqual({
+      us: true,
+      ca: true,
+      modular: true,
+      gb: true,
+    });
   });
 });
 

@@ -1,22 +1,30 @@
 import type { Device } from '../job/schema/catalogue.js';
 import type { Job } from '../job/schema/job.js';
+import type { PracticeId } from '../job/schema/primitives.js';
 import { exampleJob } from './examples.js';
 import type { Random } from './random.js';
 
-/** Shapes the devices of a small house are varied from: with their connections, their way of pairing and their families mixed anew. */
-const PARTS = ['pantry', 'shed', 'stairs', 'galley'];
+/** Worked examples a small house is put together from; their devices are varied in connections, pairing and families. */
+const PARTS: Record<PracticeId, string[]> = {
+  us: ['pantry', 'shed', 'stairs', 'galley'],
+  ca: ['pantry', 'shed', 'stairs', 'galley'],
+  gb: ['back-bedroom'],
+  modular: ['lounge-plate'],
+};
 
 /**
  * A house of a few boxes put together from worked examples, with devices, prices, hubs, limits, pins and bans of its own: small enough
  * to try every plan.
  */
-export function smallHouse(random: Random): Job {
-  const names = PARTS.filter(() => random.chance(0.6));
-  const jobs = (names.length > 0 ? names : ['shed']).map(exampleJob);
+export function smallHouse(random: Random, practice: PracticeId = 'us'): Job {
+  const parts = PARTS[practice];
+  const names = parts.filter(() => random.chance(0.6));
+  const jobs = (names.length > 0 ? names : parts.slice(-1)).map(exampleJob);
   const [first] = jobs as [Job];
   const all = <Item>(of: (job: Job) => readonly Item[]) => jobs.flatMap(of);
   const job: Job = {
     ...first,
+    practice,
     edition: '2023',
     circuits: all((one) => one.circuits),
     rooms: all((one) => one.rooms),
@@ -40,9 +48,15 @@ export function smallHouse(random: Random): Job {
         deviceLimit: random.int(1, 4),
         wired: random.chance(0.5),
       })),
-      devices: devices(random),
+      devices: devices(random, practice),
     },
   };
+  // A plate of modules as tight as can be at times, and every place of it wanted.
+  if (practice === 'modular')
+    for (const box of job.boxes) {
+      box.enclosure.capacity = { from: 'marked', mL: random.int(150, 330) };
+      for (const position of box.positions) position.need = { smart: position.existing !== 'receptacle' };
+    }
   // Roomier galley boxes at times, so that more than one device of it can be served.
   for (const box of job.boxes) if (random.chance(0.5)) box.enclosure.rings = [{ mL: random.int(20, 120), depth: 12 }];
   for (const box of job.boxes) for (const position of box.positions) if (random.chance(0.15)) position.need = { smart: false };
@@ -51,7 +65,7 @@ export function smallHouse(random: Random): Job {
   const anyDevice = () => random.pick(job.catalogue.devices).id;
   job.brief = {
     connectors: ['twist-on'],
-    platforms: [{ name: 'Orrery', want: random.chance(0.5) ? 'must' : 'nice' }],
+    platforms: [{ name: first.brief?.platforms?.[0]?.name ?? 'Orrery', want: random.chance(0.5) ? 'must' : 'nice' }],
     hubsOwned: ['h1', 'h2', 'h3'].filter(() => random.chance(0.25)),
     ...(random.chance(0.6) ? { wifi: { clientsNow: 10, clientLimit: 10 + random.int(0, 3) } } : {}),
     ...(random.chance(0.4) ? { pins: some(0.2).map((place) => ({ ...place, deviceId: anyDevice() })) } : {}),
@@ -63,8 +77,8 @@ export function smallHouse(random: Random): Job {
   return job;
 }
 
-function devices(random: Random): Device[] {
-  const shapes = PARTS.flatMap((name) => exampleJob(name).catalogue.devices);
+function devices(random: Random, practice: PracticeId): Device[] {
+  const shapes = PARTS[practice].flatMap((name) => exampleJob(name).catalogue.devices);
   const plain = shapes.filter((device) => !device.multiLocation?.length);
   const vary = (device: Device, id: string, family: string): Device => {
     const [radio, hubId] = random.pick([
@@ -80,18 +94,19 @@ function devices(random: Random): Device[] {
       id,
       family,
       price: random.int(20, 60) * 100,
+      practices: [practice],
       radio: device.radio === 'none' ? 'none' : radio,
       ...(hubId && device.radio !== 'none' ? { hubId } : {}),
       fins: random.chance(0.4),
       ...(random.chance(0.5) ? { opening: random.pick(['tall', 'round']) } : {}),
-      body: { ...device.body, depth: random.pick([28, 33, 45]) },
+      body: { ...device.body, depth: random.pick(practice === 'us' || practice === 'ca' ? [28, 33, 45] : [20, 30, 40]) },
       channels: device.channels.map((channel) => ({
         ...channel,
         ratings: channel.ratings.map((rating) => ({ ...rating, limit: rating.limit.map((limit) => limit * random.pick([1, 1, 0.6])) })),
       })),
     };
   };
-  const stairs = exampleJob('stairs').catalogue.devices;
+  const stairs = PARTS[practice].includes('stairs') ? exampleJob('stairs').catalogue.devices : [];
   const made = Array.from({ length: random.int(3, 4) }, (_, at) => vary(random.pick(plain), `d${at}`, random.pick(['fa', 'fb', 'fc'])));
   for (const device of stairs) made.push(vary(device, device.id, device.id.slice(0, 2)));
   return made;
