@@ -28,6 +28,7 @@ export * from './homeplan/home-plans.js';
 export * from './homeplan/outages.js';
 export * from './homeplan/phases.js';
 export * from './homeplan/requirements.js';
+export * from './homeplan/still-open.js';
 export * from './homeplan/vocabulary.js';
 export type { NextReason } from './identify/candidates.js';
 export * from './identify/identify.js';

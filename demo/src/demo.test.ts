@@ -76,7 +76,7 @@ test.each(demoJobs())('$id is a job file without problems, written out in demo/j
 test('between them the jobs, planned and with a router nearly full, meet every rule a device is judged by', () => {
   const met = new Set<string>();
   for (const job of demoJobs()) {
-    const adopted = reduce(job, { parts: adoptParts(homePlans(job, ['fewest-families'])[0]?.choices ?? [], lookup(job)) });
+    const adopted = reduce(job, { parts: adoptParts(homePlans(job, ['fewest-families'])[0]?.choices ?? [], job) });
     const full = { ...job, brief: { ...job.brief, wifi: { ...job.brief?.wifi, clientsNow: 9, clientLimit: 9 } } };
     for (const house of [job, full, ...(adopted.ok ? [adopted.job] : [])])
       for (const { devices } of matchJob(house)) for (const { reasons } of devices) for (const { rule } of reasons) met.add(rule);

@@ -11,6 +11,7 @@ import { homePlans } from './home-plans.js';
 import { outagesOf } from './outages.js';
 import { phasesOf } from './phases.js';
 import { requirementCosts } from './requirements.js';
+import { standingPlaces, stillOpen } from './still-open.js';
 import type { HousePlan } from './vocabulary.js';
 
 const cheapest = (job: Job) => homePlans(job, ['lowest-cost'])[0] as HousePlan;
@@ -47,8 +48,40 @@ test('a plan that is adopted becomes the choice; what it leaves out loses what w
   job.brief = { ...job.brief, bans: [{ deviceId: 'ha-1000' }] };
   const plan = cheapest(job);
   expect(plan.unserved).toEqual([{ boxId: 'shed', position: 2, why: 'ban, rating' }]);
-  const result = reduce(job, { parts: adoptParts(plan.choices, lookup(job)) });
+  const result = reduce(job, { parts: adoptParts(plan.choices, job) });
   expect(result.ok && result.job.selections).toEqual([{ boxId: 'shed', position: 1, deviceId: 'pw-15', strategy: 'single', with: [] }]);
+});
+
+describe('what is mounted stands', () => {
+  test('it is not planned again, keeps its choice when a plan is adopted, and has its hub', () => {
+    const job = exampleJob('shed');
+    job.brief = { ...job.brief, hubsOwned: [] };
+    // A second shed where the dearer device is mounted at the bench.
+    job.boxes.push(
+      JSON.parse(JSON.stringify(job.boxes[0]).replaceAll('"shed', '"hut').replace('"hut-room"', '"shed-room"')) as Job['boxes'][number],
+    );
+    job.selections = [1, 2].map((position) => ({ boxId: 'shed', position, deviceId: 'ha-1000', strategy: 'single' as const }));
+    job.events.push({ id: 'mounted', kind: 'mounted', boxId: 'shed' });
+    const plan = cheapest(stillOpen(job));
+    expect(plan.choices.map((choice) => choice.boxId)).toEqual(['hut', 'hut']);
+    // The hub came with what is mounted: it is not bought a second time.
+    expect([plan.hubIds, plan.hubs]).toEqual([['ha-hub'], 0]);
+    const adopted = reduce(job, { parts: adoptParts(plan.choices, job) });
+    expect(adopted.ok && adopted.job.selections.slice(0, 2)).toEqual(job.selections);
+    expect(adopted.ok && adopted.job.selections).toHaveLength(4);
+  });
+
+  test('with a group of which one end is mounted, both ends', () => {
+    const job = exampleJob('stairs');
+    job.selections = [
+      { boxId: 'foot', position: 1, deviceId: 'os-main', strategy: 'companion' },
+      { boxId: 'head', position: 1, deviceId: 'os-comp', strategy: 'companion' },
+    ];
+    job.events.push({ id: 'mounted', kind: 'mounted', boxId: 'head' });
+    expect([...standingPlaces(job)].sort()).toEqual(['foot/1', 'head/1']);
+    expect(cheapest(stillOpen(job))).toMatchObject({ served: 0, unserved: [], choices: [] });
+    expect(stillOpen(exampleJob('pantry'))).toEqual(exampleJob('pantry'));
+  });
 });
 
 describe('what is left when something is out', () => {

@@ -7,7 +7,7 @@ import type { Selection } from '../job/schema/job.js';
 import type { Box, Position } from '../job/schema/survey.js';
 import { removedSides } from '../loads/fins.js';
 import { figuresInUse } from '../practice/rule-figures.js';
-import { QuickFill, signature } from './closing.js';
+import { bodyMl, packingSignature, QuickFill, signature } from './closing.js';
 import { placeFacts } from './place.js';
 import { loadRules } from './rules/load.js';
 import { plateNeighbours, plateRule } from './rules/plate.js';
@@ -65,7 +65,6 @@ export class BoxTogether {
     if (!device) return { face: '-', count: '-', bodyMl: 0 };
     const { practice } = this.known.job;
     const inBox = device.mount === 'box';
-    const lengths = this.countsConductors() ? '' : device.terminals.map((terminal) => terminal.length ?? '').join();
     const face = inBox
       ? [
           device.gangs,
@@ -76,8 +75,8 @@ export class BoxTogether {
       : device.mount;
     return {
       face,
-      count: `${signature(device, practice === 'ca')};${lengths}`,
-      bodyMl: inBox ? (device.body.width * device.body.height * device.body.depth) / 1000 : 0,
+      count: this.countsConductors() ? signature(device, practice === 'ca') : packingSignature(device),
+      bodyMl: bodyMl(device),
     };
   }
 

@@ -226,14 +226,15 @@ function mostInBox({ box, position, known }: PlaceFacts, others: readonly Planne
   };
 }
 
-function bodyMl({ mount, body }: Device): number {
+/** What a device takes of the box behind its face, mL; one at the fitting or on the wall nothing. */
+export function bodyMl({ mount, body }: Device): number {
   return mount === 'box' ? (body.width * body.height * body.depth) / 1000 : 0;
 }
 
 const packingSignatures = new WeakMap<Device, string>();
 
 /** What of a device the estimate depends on beside its body. */
-function packingSignature(device: Device): string {
+export function packingSignature(device: Device): string {
   let text = packingSignatures.get(device);
   if (text === undefined) {
     text = `${signature(device, false)};${device.terminals.map((terminal) => terminal.length ?? '').join()}`;

@@ -8,6 +8,7 @@ import {
   outagesOf,
   type Phase,
   phasesOf,
+  placeKey,
   type RecordChange,
   type RequirementCost,
   type RoomAdvice,
@@ -15,6 +16,8 @@ import {
   roomAdvice,
   roomsInOrder,
   sentence,
+  standingPlaces,
+  stillOpen,
   type Trial,
   trialOf,
   type Verdict,
@@ -31,6 +34,8 @@ export interface ReckonedPlan extends HousePlan {
 
 export interface Plans {
   plans: ReckonedPlan[];
+  /** Places that are mounted, or tied to one that is: no plan touches them. */
+  standing: number;
   /** Room by room, against the cheapest plan. */
   advice: RoomAdvice[];
   controls: { id: string; verdict: Verdict; reasons: { outcome: string; text: string }[] }[];
@@ -56,15 +61,22 @@ export const planner = {
     if (!job) throw new Error('No job was given to the planner yet: call update first');
     const known = lookup(job);
     const { practice } = job;
-    const plans = homePlans(job).map((plan) => ({
+    const standing = standingPlaces(job);
+    const open = stillOpen(job);
+    const openKnown = lookup(open);
+    const plans = homePlans(open).map((plan) => ({
       ...plan,
-      outages: outagesOf(plan.choices, known),
-      phases: phasesOf(plan, known),
-      trial: trialOf(plan.choices, known),
+      outages: outagesOf(plan.choices, openKnown),
+      phases: phasesOf(plan, openKnown),
+      trial: trialOf(plan.choices, openKnown),
     }));
-    const choices = plans[0]?.choices ?? [];
+    const stays = job.selections
+      .filter((selection) => standing.has(placeKey(selection.boxId, selection.position)))
+      .map((selection) => ({ ...selection, with: selection.with ?? [] }));
+    const choices = [...(plans[0]?.choices ?? []), ...stays];
     return {
       plans,
+      standing: standing.size,
       advice: roomsInOrder(job).map((room) => roomAdvice(room, choices, known)),
       controls: (job.controlPoints ?? []).map((point) => {
         const judged = judgeControlPoint(point, known);
@@ -79,7 +91,7 @@ export const planner = {
 
   requirements(): RequirementCost[] {
     if (!job) throw new Error('No job was given to the planner yet: call update first');
-    return requirementCosts(job);
+    return requirementCosts(stillOpen(job));
   },
 };
 

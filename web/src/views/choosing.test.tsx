@@ -128,6 +128,14 @@ describe('the house', () => {
   });
 });
 
+test('what is wired and mounted is left as it is', async () => {
+  const job = exampleJob('pantry');
+  job.events.push({ id: 'e1', kind: 'mounted', boxId: 'pantry' });
+  await shown(job, <PlansView />, '/plans');
+  expect(await screen.findByText('Nothing is left to plan')).toBeInTheDocument();
+  expect(screen.getByText(/1 more place is wired and mounted/)).toBeInTheDocument();
+});
+
 test('materials: what is in hand is not bought again, and can be put back; the trial unit is named where one is wanted', async () => {
   const job = exampleJob('pantry');
   job.brief = { ...job.brief, trialFirst: true };

@@ -29,13 +29,17 @@ export function PlansView() {
       </Bench>
     );
   const plan = (answer.plans.find((entry) => entry.school === school) ?? answer.plans[0]) as ReckonedPlan;
+  const standing =
+    answer.standing > 0
+      ? ` ${answer.standing} more ${answer.standing === 1 ? 'place is' : 'places are'} wired and mounted, or tied to one that is: no plan replaces that.`
+      : '';
   const wanted = plan.served + plan.unserved.length;
   const adopted =
     plan.choices.length > 0 &&
     plan.choices.every((choice) => sameAsChosen(choice, known.selections)) &&
     plan.unserved.every((place) => !known.selections.has(placeKey(place.boxId, place.position)));
   const adopt = () => {
-    const hindered = apply(adoptParts(plan.choices, known), `Adopt the plan: ${SCHOOL_WORDS[school].name}`);
+    const hindered = apply(adoptParts(plan.choices, job), `Adopt the plan: ${SCHOOL_WORDS[school].name}`);
     say(
       hindered ? `That cannot be recorded: ${hindered}.` : `${plan.choices.length} places are chosen as planned.`,
       hindered ? undefined : { label: 'Undo', run: undo },
@@ -49,14 +53,14 @@ export function PlansView() {
     >
       <h1 className="mb-1 text-xl font-bold">Which plan for the house?</h1>
       {wanted === 0 ? (
-        <Empty title="No place wants a device yet">
-          <p>Say in the brief, room by room, what is to be smart.</p>
+        <Empty title={standing ? 'Nothing is left to plan' : 'No place wants a device yet'}>
+          <p>{standing || 'Say in the brief, room by room, what is to be smart.'}</p>
         </Empty>
       ) : (
         <>
           <p className="mb-3 max-w-prose">
             Each school serves as many of the {wanted} places as it can, then for the least money. Only what fits as the findings stand is
-            planned; what is not proved waits.
+            planned; what is not proved waits.{standing}
           </p>
           <SchoolTable plans={answer.plans} school={plan.school} onSchool={setSchool} />
           <Suspense fallback={null}>
