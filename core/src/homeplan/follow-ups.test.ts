@@ -66,6 +66,10 @@ describe('what is mounted stands', () => {
     expect(plan.choices.map((choice) => choice.boxId)).toEqual(['hut', 'hut']);
     // The hub came with what is mounted: it is not bought a second time.
     expect([plan.hubIds, plan.hubs]).toEqual([['ha-hub'], 0]);
+    // Eleven now and the one bench the plan puts on Wi-Fi; with every device on Wi-Fi, the two mounted and the two planned.
+    expect(plan.router.clients).toBe(12);
+    for (const device of job.catalogue.devices) device.radio = 'wifi';
+    expect(cheapest(stillOpen(job)).router.clients).toBe(11 + 4);
     const adopted = reduce(job, { parts: adoptParts(plan.choices, job) });
     expect(adopted.ok && adopted.job.selections.slice(0, 2)).toEqual(job.selections);
     expect(adopted.ok && adopted.job.selections).toHaveLength(4);

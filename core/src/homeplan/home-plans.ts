@@ -3,7 +3,7 @@ import type { Job } from '../job/schema/job.js';
 import { type Cluster, clustersOf, withoutPlanned } from './clusters.js';
 import { fewestFamilies } from './families.js';
 import { admits } from './schools.js';
-import { type Solved, solve } from './solve.js';
+import { type Solved, solve, standingOn } from './solve.js';
 import { plannedPlaces, unitsOf } from './units.js';
 import { WhyUnserved } from './unserved.js';
 import { type HousePlan, type PlanChoice, SCHOOLS, type School } from './vocabulary.js';
@@ -68,7 +68,8 @@ function planOf(school: School, solved: Solved, clusters: readonly Cluster[], kn
     hubIds,
     families: [...new Set(solved.ways.flatMap((way) => [...way.families]))].sort(),
     router: {
-      clients: (job.brief?.wifi?.clientsNow ?? 0) + sum((way) => way.wifi) + newHubs.filter((hub) => !hub.wired).length,
+      clients:
+        (job.brief?.wifi?.clientsNow ?? 0) + standingOn(known).wifi + sum((way) => way.wifi) + newHubs.filter((hub) => !hub.wired).length,
       limit: job.brief?.wifi?.clientLimit ?? null,
     },
     spares: sparesOf(choices, known),

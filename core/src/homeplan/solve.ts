@@ -250,8 +250,8 @@ function repaired(options: readonly (readonly Drawing[])[], limits: readonly num
   }
 }
 
-/** What stands whatever is planned. */
-function standingOn(known: JobLookup): { wifi: number; onHub: ReadonlyMap<string, number> } {
+/** What stands whatever is planned, on the router and on each hub. */
+export function standingOn(known: JobLookup): { wifi: number; onHub: ReadonlyMap<string, number> } {
   const onHub = new Map<string, number>();
   let wifi = 0;
   for (const { deviceId } of known.job.selections) {
