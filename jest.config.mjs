@@ -16,6 +16,8 @@ const project = (name, more = {}) => ({
 });
 
 export default {
+  // No test is timed: how long one takes says how busy the machine is. This only ends one that hangs.
+  testTimeout: 60_000,
   projects: [
     project('core'),
     project('cli'),
