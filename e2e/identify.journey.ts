@@ -40,7 +40,7 @@ test('an unknown box is read to confirmed roles, dead and hands-off in their tur
     await survey.proveDead('119');
     await survey.meter('ohms', '0.3');
     await house.switched('5', 'on');
-    await expect(survey.reckoning()).toContainText('Not proved dead: breaker 5 went on since.');
+    await expect(survey.reckoning()).toContainText('Breaker 5 went on, and whoever proved the box did not know');
   });
 
   await test.step('the lamp’s black is confirmed with its reason, and one tap makes it a flag', async () => {

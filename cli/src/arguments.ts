@@ -1,3 +1,5 @@
+import { Instant } from '@inventario/core';
+
 /** A mistake of the caller or of the file: one line on standard error, exit code 2. */
 export class UnusableError extends Error {
   constructor(
@@ -14,9 +16,11 @@ export interface CommandLine {
   box: string | undefined;
   text: boolean;
   planned: boolean;
+  /** ms; the instant `power` speaks of. */
+  at: number | undefined;
 }
 
-const COMMANDS = ['check', 'fill', 'identify', 'match', 'homeplan', 'schema'];
+const COMMANDS = ['check', 'fill', 'identify', 'match', 'homeplan', 'power', 'schema'];
 
 /** `fill house.inventario.json --planned --box b1` and the like. */
 export function readArguments(words: readonly string[]): CommandLine {
@@ -26,11 +30,12 @@ export function readArguments(words: readonly string[]): CommandLine {
       '',
       `the command ${command === undefined ? 'is missing' : `"${command}" is unknown`}; known are ${COMMANDS.join(', ')}`,
     );
-  const line: CommandLine = { command, file: undefined, box: undefined, text: false, planned: false };
+  const line: CommandLine = { command, file: undefined, box: undefined, text: false, planned: false, at: undefined };
   while (rest.length > 0) {
     const word = rest.shift() as string;
     if (word === '--text') line.text = true;
     else if (word === '--planned' && command === 'fill') line.planned = true;
+    else if (word === '--at' && command === 'power') line.at = instantOption(rest.shift());
     else if (word === '--box' && command !== 'check' && command !== 'schema') {
       line.box = rest.shift();
       if (line.box === undefined) throw new UnusableError('', 'the option --box is given without an id');
@@ -40,4 +45,11 @@ export function readArguments(words: readonly string[]): CommandLine {
   }
   if (line.file === undefined && command !== 'schema') throw new UnusableError('', `${command} needs the name of a job file`);
   return line;
+}
+
+function instantOption(word: string | undefined): number {
+  if (word === undefined) throw new UnusableError('', 'the option --at is given without an instant');
+  if (!Instant.safeParse(word).success)
+    throw new UnusableError('', `the option --at must be an instant in UTC such as 2026-05-04T09:12:00Z, not "${word}"`);
+  return Date.parse(word);
 }

@@ -42,12 +42,19 @@ describe('what it prints', () => {
     '%s: JSON and exit code 0 from every command, in text too',
     (name) => {
       const path = new URL(name, examples).pathname;
-      for (const words of [['check'], ['fill'], ['fill', '--planned'], ['identify'], ['match'], ['homeplan']]) {
+      for (const words of [['check'], ['fill'], ['fill', '--planned'], ['identify'], ['match'], ['homeplan'], ['power']]) {
         const [command = '', ...rest] = words;
         const printed = run(command, path, ...rest);
         expect([printed.status, printed.stderr]).toEqual([0, '']);
         expect(Object.keys(JSON.parse(printed.stdout))).toEqual(
-          { check: ['ok', 'problems'], fill: ['boxes'], identify: ['boxes'], match: ['places'], homeplan: ['plans'] }[command] as string[],
+          {
+            check: ['ok', 'problems'],
+            fill: ['boxes'],
+            identify: ['boxes'],
+            match: ['places'],
+            homeplan: ['plans'],
+            power: ['circuits', 'boxes'],
+          }[command] as string[],
         );
         expect(run(command, path, ...rest, '--text').stdout).not.toContain('{');
       }

@@ -1,20 +1,27 @@
 import {
   assessBox,
   type Box,
+  confirmedRoles,
   conflictWords,
   fillLineWords,
+  GATES,
+  hinderText,
   homePlans,
   identifyBox,
   Job,
+  labelProblems,
+  latestInstant,
   lookup,
   matchBox,
   nextTestWhy,
   noteWords,
   type Problem,
+  powerOf,
   RULE_NOTES,
   readJobFile,
   sentence,
   settling,
+  stopText,
 } from '@inventario/core';
 import { z } from 'zod';
 import { UnusableError } from './arguments.js';
@@ -29,13 +36,14 @@ export interface Output {
 export function check(text: string): Output {
   const result = readJobFile(text);
   if (!result.ok && result.unusable) throw firstError(result.problems);
-  const { problems } = result;
+  const problems = [...result.problems, ...(result.ok ? labelProblems(result.job) : [])];
+  const ok = !problems.some((problem) => problem.severity === 'error');
   return {
-    json: { ok: result.ok, problems },
+    json: { ok, problems },
     text: () =>
       problems.length === 0
         ? 'ok'
-        : `${result.ok ? 'ok, with warnings' : 'not ok'}\n${table(
+        : `${ok ? 'ok, with warnings' : 'not ok'}\n${table(
             ['severity', 'path', 'message'],
             problems.map((problem) => [problem.severity, problem.path || '""', problem.message]),
           )}`,
@@ -175,6 +183,43 @@ export function homeplan(text: string, boxId: string | undefined): Output {
           ].join('\n'),
         )
         .join('\n\n'),
+  };
+}
+
+/** @param at ms; absent: the latest instant of the file */
+export function power(text: string, boxId: string | undefined, at: number | undefined): Output {
+  const { job, boxes } = usable(text, boxId);
+  const known = lookup(job);
+  const instant = at ?? latestInstant(job);
+  const { circuits, boxes: all } = powerOf(job, {
+    ...(instant === null ? {} : { at: instant }),
+    confirmedOf: (box) => confirmedRoles(box, known),
+  });
+  const listed = boxes.map((box) => {
+    const power = all.find((entry) => entry.boxId === box.id) as (typeof all)[number];
+    return {
+      ...power,
+      hinders: power.hinders.map((hinder) => ({ ...hinder, message: hinderText(hinder, box, job) })),
+      stops: power.stops.map((stop) => ({ ...stop, message: stopText(stop, box, job) })),
+    };
+  });
+  return {
+    json: { circuits, boxes: listed },
+    text: () =>
+      [
+        table(
+          ['circuit', 'state', 'since'],
+          circuits.map(({ circuitId, state, since }) => [circuitId, state, since ?? '-']),
+        ),
+        ...listed.map((box) =>
+          [
+            `${box.boxId}: dead ${box.dead}${box.since === null ? '' : ` since ${box.since}`}`,
+            `open gates: ${GATES.filter((gate) => box.gates[gate]).join(', ') || 'none'}`,
+            ...box.stops.map((stop) => `stop, ${stop.code}: ${stop.message}`),
+            ...box.hinders.map((hinder) => `${hinder.code}: ${hinder.message}`),
+          ].join('\n'),
+        ),
+      ].join('\n\n'),
   };
 }
 

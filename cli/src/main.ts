@@ -1,6 +1,6 @@
 import { readFileSync, writeSync } from 'node:fs';
 import { readArguments, UnusableError } from './arguments.js';
-import { check, fill, homeplan, identify, match, type Output, schema } from './commands.js';
+import { check, fill, homeplan, identify, match, type Output, power, schema } from './commands.js';
 
 function run(words: readonly string[]): Output & { wantsText: boolean } {
   const line = readArguments(words);
@@ -16,6 +16,8 @@ function run(words: readonly string[]): Output & { wantsText: boolean } {
         return identify(read(line.file), line.box);
       case 'homeplan':
         return homeplan(read(line.file), line.box);
+      case 'power':
+        return power(read(line.file), line.box, line.at);
       default:
         return match(read(line.file), line.box);
     }

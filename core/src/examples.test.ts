@@ -1,9 +1,11 @@
 import { describe, expect, test } from '@jest/globals';
 import { assessBoxes } from './enclosure/assess.js';
 import { homePlans } from './homeplan/home-plans.js';
+import { confirmedRoles } from './identify/confirmed.js';
 import { identifyBox } from './identify/identify.js';
 import { lookup } from './job/lookup.js';
 import { matchJob } from './match/match.js';
+import { latestInstant, powerOf } from './power/power.js';
 import { EXAMPLES, exampleJob, expected } from './test-support/examples.js';
 import { missingParts } from './test-support/part-of.js';
 
@@ -30,6 +32,24 @@ describe.each(EXAMPLES)('the worked example %s', (name) => {
             conductor.grade = printed.grade;
         }
       expect(missingParts(wanted, { boxes })).toEqual([]);
+    });
+
+  for (const command of Object.keys(worked).filter((name) => name.startsWith('power')))
+    test(command, () => {
+      const job = exampleJob(name);
+      const known = lookup(job);
+      const at = / --at (\S+)/.exec(command)?.[1];
+      const printed = powerOf(job, {
+        at: at === undefined ? (latestInstant(job) ?? 0) : Date.parse(at),
+        confirmedOf: (box) => confirmedRoles(box, known),
+      });
+      const wanted = worked[command] as { boxes: { boxId: string; hinders: unknown[]; stops: unknown[] }[] };
+      expect(missingParts(wanted, printed)).toEqual([]);
+      // Hinders and stops are given whole.
+      for (const { boxId, hinders, stops } of wanted.boxes) {
+        const box = printed.boxes.find((entry) => entry.boxId === boxId);
+        expect([boxId, box?.hinders.length, box?.stops.length]).toEqual([boxId, hinders.length, stops.length]);
+      }
     });
 
   test('match', () => {

@@ -8,10 +8,10 @@ import {
   lookup,
   MATCH_RULES,
   matchJob,
+  powerOf,
   readJobDocument,
   reduce,
   STAGES,
-  stopFindings,
 } from '@inventario/core';
 import { describe, expect, test } from '@jest/globals';
 import { demoCatalogue, demoJobs, quillonPoint } from './index.js';
@@ -37,7 +37,11 @@ describe('the keeper’s house', () => {
     const conflicts = job.boxes.filter((box) => identifyBox(box, known).conflicts.some((conflict) => conflict.open));
     expect(conflicts.map((box) => box.id).sort()).toEqual(['bunk-door', 'loft-hatch']);
     expect(job.boxes.filter((box) => box.circuitIds.length > 1).map((box) => box.id)).toEqual(['lobby-door']);
-    expect(job.boxes.filter((box) => stopFindings(box).length > 0).map((box) => box.id)).toEqual(['wash-fan']);
+    expect(
+      powerOf(job)
+        .boxes.filter(({ stops }) => stops.length > 0)
+        .map(({ boxId }) => boxId),
+    ).toEqual(['wash-fan']);
   });
 
   test('has boxes read through to confirmed roles', () => {

@@ -80,11 +80,14 @@ export class Survey {
     await this.page.getByRole('button', { name: 'Done: read it from here' }).click();
   }
 
+  /** Both stages: a known source, every pair, the known source again. */
   async proveDead(volts: string): Promise<void> {
     const proof = this.reckoning();
-    await proof.getByLabel('Tester on its known source, before and after').fill(volts);
-    await proof.getByRole('button', { name: 'Proved at the face' }).click();
-    await proof.getByLabel('Tester on its known source, before and after').fill(volts);
-    await proof.getByRole('button', { name: 'Proved, device out' }).click();
+    for (const done of ['Proved dead at the face', 'Proved dead, device out']) {
+      await proof.getByLabel('1. Tester on a known source').fill(volts);
+      await proof.getByRole('button', { name: /^All \d+ under 5 V$/ }).click();
+      await proof.getByLabel('3. The known source again').fill(volts);
+      await proof.getByRole('button', { name: done }).click();
+    }
   }
 }

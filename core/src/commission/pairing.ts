@@ -3,7 +3,7 @@ import { type JobLookup, placeKey, wantsSmart } from '../job/lookup.js';
 import type { Device } from '../job/schema/catalogue.js';
 import type { Pairing, PairingAttempt } from '../job/schema/job.js';
 import type { Box, Position } from '../job/schema/survey.js';
-import { circuitPower } from '../progress/power.js';
+import { circuitPower } from '../power/power.js';
 
 /** One channel of one device to be paired. */
 export interface PairingTask {

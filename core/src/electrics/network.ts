@@ -122,6 +122,11 @@ export class Network {
     return this.source[this.find(node)] !== undefined;
   }
 
+  /** The circuit of a line side, on or off. */
+  circuitOf(node: number): number | undefined {
+    return this.source[this.find(node)]?.circuit;
+  }
+
   isReference(node: number): boolean {
     return this.grounded[this.find(node)] === true;
   }
@@ -177,15 +182,21 @@ export class Network {
     return { kind: 'floating' };
   }
 
-  /** Loads on paths between two nodes; null when there is no path but through a source or the reference itself. */
+  /**
+   * Loads on the shortest path between two nodes; null when there is no path but through a source or the reference itself. Everything
+   * tied to the reference is one to an ohmmeter: the neutral of the house, its grounds, a bonded box.
+   *
+   *     core ──(lamp)── return ── neutrals ══ reference        core to a known earth: through the lamp
+   */
   path(from: number, to: number): { loads: string[]; known: boolean } | null {
-    const [start, end] = [this.find(from), this.find(to)];
+    const one = (node: number) => (this.isReference(node) ? REFERENCE : this.find(node));
+    const [start, end] = [one(from), one(to)];
     const seen = new Map<number, { loads: string[]; known: boolean }>([[start, { loads: [], known: true }]]);
     const queue = [start];
     for (let at = queue.shift(); at !== undefined; at = queue.shift()) {
       const path = seen.get(at) as { loads: string[]; known: boolean };
       for (const element of this.elements) {
-        const [a, b] = [this.find(element.a), this.find(element.b)];
+        const [a, b] = [one(element.a), one(element.b)];
         const next = a === at ? b : b === at ? a : null;
         if (next === null || seen.has(next)) continue;
         const reached = {
@@ -193,7 +204,7 @@ export class Network {
           known: path.known && element.loadId !== null,
         };
         if (next === end) return reached;
-        if (this.own(next)) continue;
+        if (next === REFERENCE || this.own(next)) continue;
         seen.set(next, reached);
         queue.push(next);
       }
@@ -246,6 +257,9 @@ export class Network {
     return nodeVoltages(fixed, branches);
   }
 }
+
+/** Stands for every node that is tied to the reference. */
+const REFERENCE = -1;
 
 /** Below this share of the supply a lamp shows nothing. */
 const NO_LIGHT = 1e-6;

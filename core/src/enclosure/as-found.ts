@@ -6,7 +6,7 @@ import type { At, Box, Conductor, Label, Position } from '../job/schema/survey.j
 import { existingBody } from '../practice/bodies.js';
 import { methodOf } from '../practice/fill-figures.js';
 import { figuresInUse } from '../practice/rule-figures.js';
-import { largestSize, looksLikeGround } from '../practice/wire.js';
+import { isGround, largestSize } from '../practice/wire.js';
 import { millilitres } from '../units/volume.js';
 import { type BundleMember, type ConnectorChoice, connectorRange, foundConnector } from '../wire/connectors.js';
 import type { BoxContents, ContentConductor, ContentConnector, CountedCapacity, Strap } from './contents.js';
@@ -71,11 +71,6 @@ function capacityOf(box: Box, job: Job): CountedCapacity {
       return ml > 0 ? { ml: ml + ringsMl, standing: false } : { ml: null, standing: false };
     }
   }
-}
-
-export function isGround(conductor: Conductor, label: Label | undefined): boolean {
-  if (label && label.role !== 'unknown') return label.role === 'ground';
-  return looksLikeGround(conductor);
 }
 
 const conductorsOf = new WeakMap<JobLookup, Map<Box, ContentConductor[]>>();

@@ -1,5 +1,6 @@
 /** The rules a device is judged by at a place. */
 export const MATCH_RULES = [
+  'hazard',
   'practice',
   'voltage',
   'neutral',

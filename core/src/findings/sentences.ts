@@ -1,7 +1,9 @@
 import type { LoadKind, PracticeId, Radio, Strategy } from '../job/schema/primitives.js';
+import type { StopCode } from '../power/vocabulary.js';
 import { LOAD_WORDS, RADIO_WORDS, STRATEGY_WORDS, WORDS, type Words } from '../practice/words.js';
 import { lengthText, type UnitSystem, unitsOf, volumeText } from '../units/present.js';
 import type { FactValue, Reason } from './finding.js';
+import { STOP_WORDS } from './stop-sentences.js';
 
 interface Voice {
   words: Words;
@@ -24,8 +26,18 @@ const metalLoss = (facts: Facts) => (facts.lost ? `, ${facts.lost} dB of it lost
 const LEVELS: Record<string, string> = { last: 'its last level', full: 'full', preset: 'a preset level' };
 const level = (value: FactValue | undefined) => LEVELS[String(value)] ?? String(value);
 
+/** A label that is no finding, with what speaks against it. */
+const doubt = (facts: Facts, role: string) => {
+  const what = `${list(facts.conductors)} ${Array.isArray(facts.conductors) && facts.conductors.length > 1 ? 'are' : 'is'} labelled ${role}`;
+  return facts.against === 'reading'
+    ? `${what}, and a reading contradicts it: ${list(facts.said)}.`
+    : `${what}, and is joined with what is labelled as another net.`;
+};
+
 /** Every sentence an engine can say, once, by the code of the finding. */
 const SENTENCES: Record<string, Sentence> = {
+  'hazard.aluminium': () => 'There is aluminium in this box, and no connector of the job takes it: an electrician has to see it.',
+  'hazard.stop': (facts) => `Work stops at this box: ${STOP_WORDS[facts.hazard as StopCode].name.toLowerCase()}.`,
   'practice.other': (_, { words }) => `It is not made for ${words.practice}.`,
   'voltage.outside': (facts) => `Breaker ${facts.breaker} gives ${facts.volts} V; it takes ${facts.from} to ${facts.to} V.`,
   'voltage.no-circuit': (facts) => `It takes ${facts.from} to ${facts.to} V; no circuit is named for this box yet.`,
@@ -34,17 +46,26 @@ const SENTENCES: Record<string, Sentence> = {
     `It needs a neutral of breaker ${facts.breaker ?? '?'}; the neutral here belongs to another circuit and must not be borrowed.`,
   'neutral.circuit-untold': (facts) =>
     `It needs a neutral of breaker ${facts.breaker ?? '?'}; whose neutral this is has not been told in a box with two circuits.`,
+  'neutral.by-traveler': (_, { words }) =>
+    `Only an old ${words.roles.traveler} could bring a neutral here: label that core neutral at both ends, if the local code allows it.`,
+  'neutral.doubtful': (facts, { words }) => doubt(facts, words.roles.neutral),
   'neutral.unknown': () => 'It needs a neutral; none is identified yet.',
   'ground.absent': (_, { words }) => `Its maker requires a ${words.ground}; there is none in this box.`,
   'ground.local-code': (_, { words }) => `A ${words.ground} is recommended and there is none: ask what the local code says.`,
   'ground.unknown': (facts, { words }) => `A ${words.ground} is ${facts.need}; none is identified yet.`,
+  'ground.doubtful': (facts, { words }) => doubt(facts, words.ground),
   'ground.by-colour': (_, { words }) => `Its maker requires a ${words.ground}; only colour speaks for one so far.`,
+  'line-load.line-doubtful': (facts, { words }) => doubt(facts, words.roles.line),
+  'line-load.load-doubtful': (facts, { words }) => doubt(facts, words.roles.load),
   'line-load.no-line': (_, { words }) => `Every conductor here is told and none is the ${words.roles.line}.`,
   'line-load.line-unknown': (_, { words }) => `Which conductor is the ${words.roles.line} at this position is not identified yet.`,
   'line-load.no-load': (_, { words }) => `Every conductor here is told and none is the ${words.roles.load} of this position.`,
   'line-load.load-unknown': (_, { words }) => `Which conductor is the ${words.roles.load} of this position is not identified yet.`,
   'load-kind.unknown': () => 'What this position operates has not been recorded.',
   'load-kind.unrated': (facts) => `${facts.load} (${load(facts.kind)}): its ${facts.channel} channel is not rated for that.`,
+  'load-kind.never': (facts) =>
+    `${facts.load} (${load(facts.kind)}): a ${facts.channel} channel never feeds that, whatever its record says.`,
+  'load-kind.uneasy': (facts) => `${facts.load} (${load(facts.kind)}): a relay cuts the supply of its own electronics.`,
   'load-kind.two-wire': (facts) => `${facts.load} (${load(facts.kind)}): a device fed through its load takes lamps only.`,
   'rating.over': (facts) =>
     facts.mixed

@@ -14,6 +14,12 @@ const SETTLED_BY: Record<string, Settling> = {
     'neutral',
     'Supply volts on a low-impedance meter from the confirmed line, or at most 1 ohm to a proved reference, loads excluded.',
   ),
+  'hazard.stop': record('box', 'Have it put right, and record that at the box.'),
+  'neutral.by-traveler': record('box', 'Ask what the local code says; then label that core neutral at both ends.'),
+  'neutral.doubtful': record('box', 'Settle the label: correct it, or make the test again.'),
+  'ground.doubtful': record('box', 'Settle the label: correct it, or make the test again.'),
+  'line-load.line-doubtful': record('box', 'Settle the label: correct it, or make the test again.'),
+  'line-load.load-doubtful': record('box', 'Settle the label: correct it, or make the test again.'),
   'neutral.circuit-untold': test('neutral', 'A lifted-lamp test that shows which circuit’s return it is.'),
   'ground.unknown': test('ground', 'At most 1 ohm to a proved reference or a bonded box, dead.'),
   'ground.by-colour': test('ground', 'At most 1 ohm to a proved reference or a bonded box, dead.'),
@@ -38,7 +44,8 @@ const SETTLED_BY: Record<string, Settling> = {
   'control-point.nothing-chosen': record('partner', 'Choose for that place first.'),
 };
 
-/** Null for a finding that is proved, one way or the other. */
+/** Null for a finding that is proved, one way or the other; a doubtful label stops, and can be settled all the same. */
 export function settling(reason: Pick<Reason, 'code' | 'outcome'>): Settling | null {
-  return reason.outcome === 'unproved' ? (SETTLED_BY[reason.code] ?? null) : null;
+  const open = reason.outcome === 'unproved' || reason.code.endsWith('doubtful');
+  return open ? (SETTLED_BY[reason.code] ?? null) : null;
 }

@@ -5,7 +5,8 @@ import { type Arrangement, type CoreClass, comesBack, type Explanation, type Far
 /** What hangs on the far ends of the cables, by what it is: the explanation read once for all networks. */
 export interface FarEnds {
   lines: { core: number; cable: number; circuit: number; leg: string | null }[];
-  neutrals: { core: number; cable: number }[];
+  /** `opened`: circuits whose breakers open it too; while one of them is off it hangs on nothing. */
+  neutrals: { core: number; cable: number; opened: readonly number[] }[];
   switched: { core: number; cable: number; circuit: number; leg: string | null }[];
   /** `back`: the core its current returns on; null: it returns elsewhere, to the reference. */
   loads: { core: number; cable: number; back: number | null; hanging: Hanging[] }[];
@@ -44,7 +45,7 @@ export function farEnds(problem: Problem, explanation: Explanation): FarEnds {
       const circuit = explanation.circuitOfCable[cable];
       if (name === 'line')
         ends.lines.push({ core, cable, circuit: explanation.circuitOfCore[core] as number, leg: explanation.legOfCore[core] ?? null });
-      else if (name === 'neutral-in') ends.neutrals.push({ core, cable });
+      else if (name === 'neutral-in') ends.neutrals.push({ core, cable, opened: openedBy(problem, explanation, cable) });
       else if (name === 'load') ends.loads.push({ core, cable, back, hanging: hanging(explanation.loadsOfCore[core] ?? []) });
       else if (name === 'switched-line' && !comesBack(kind) && circuit !== null && circuit !== undefined)
         ends.switched.push({ core, cable, ...sourceOf(circuit) });
@@ -65,6 +66,15 @@ export function farEnds(problem: Problem, explanation: Explanation): FarEnds {
     });
   });
   return ends;
+}
+
+/** The circuits that a neutral came with, where their breakers open it: of the lines of its cable, else of the whole box. */
+function openedBy(problem: Problem, explanation: Explanation, cable: number): number[] {
+  if (problem.isolating.size === 0) return [];
+  const cores = problem.cables[cable]?.cores ?? [];
+  const lines = cores.flatMap((core) => (explanation.classes[core] === 'line' ? (explanation.circuitOfCore[core] ?? []) : []));
+  const circuits = lines.length > 0 ? lines : problem.circuits.flatMap(({ id }, at) => (id === null ? [] : [at]));
+  return circuits.every((circuit) => problem.isolating.has(circuit)) ? circuits : [];
 }
 
 /** The core that the common of the far switch is on. */

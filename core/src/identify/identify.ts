@@ -56,12 +56,7 @@ export function identifyBox(box: Box, known: JobLookup): Identification {
   const { problem } = problemOf(box, known);
   const grounds = groundGrades(problem, problem.tests);
   const byId = new Map(parts.flatMap((part) => part.conductors).map((conductor) => [conductor.id, conductor]));
-  const conductors = box.conductors.flatMap((conductor) => {
-    const ground = grounds.find((entry) => entry.id === conductor.id);
-    if (ground) return [groundResult(ground, problem)];
-    const own = byId.get(conductor.id);
-    return own ? [own] : [];
-  });
+  const conductors = inOrder(box, byId, problem);
   const groundOpen = grounds.length > 0 && grounds.every((ground) => ground.grade === 'guess') && groundsWanted(box, known);
   const next = [...parts.flatMap((part) => part.next), ...(groundOpen ? groundTest(problem, box) : [])].sort(byValue).slice(0, 8);
   return {
@@ -74,22 +69,52 @@ export function identifyBox(box: Box, known: JobLookup): Identification {
   };
 }
 
+/** The roles alone, without the tests that would tell more. */
+export function rolesOfBox(box: Box, known: JobLookup): IdentifiedConductor[] {
+  const parts = splitBox(box).map((part) => weigh(part, known));
+  const byId = new Map(parts.flatMap((part) => conductorsOf(part)).map((conductor) => [conductor.id, conductor]));
+  return inOrder(box, byId, problemOf(box, known).problem);
+}
+
+/** Every conductor of the box in its order, the grounds by themselves. */
+function inOrder(box: Box, byId: ReadonlyMap<string, IdentifiedConductor>, problem: Problem): IdentifiedConductor[] {
+  const grounds = new Map(groundGrades(problem, problem.tests).map((ground) => [ground.id, groundResult(ground, problem)]));
+  return box.conductors.flatMap((conductor) => grounds.get(conductor.id) ?? byId.get(conductor.id) ?? []);
+}
+
+/** A part of a box with its explanations weighed. */
+interface Weighed {
+  box: Box;
+  problem: Problem;
+  posterior: Posterior | null;
+  conflicts: Conflict[];
+  grades: CoreGrade[];
+}
+
+function weigh(box: Box, known: JobLookup): Weighed {
+  const { problem, wiring } = problemOf(box, known);
+  const posterior = posteriorOf(problem, wiring);
+  const conflicts = posterior ? conflictsOf(problem, posterior) : [];
+  return { box, problem, posterior, conflicts, grades: posterior ? gradesOf(problem, posterior, conflicts) : [] };
+}
+
+function conductorsOf({ box, problem, posterior, grades }: Weighed): IdentifiedConductor[] {
+  return box.conductors
+    .filter((conductor) => conductor.cableId !== undefined && !looksLikeGround(conductor))
+    .map((conductor) => conductorResult(conductor, problem, posterior, grades));
+}
+
 interface PartResult extends Pick<Identification, 'conductors' | 'conflicts' | 'notes'> {
   next: RankedTest[];
 }
 
 function identifyPart(box: Box, known: JobLookup): PartResult {
-  const { problem, wiring } = problemOf(box, known);
-  const posterior = posteriorOf(problem, wiring);
-  const conflicts = posterior ? conflictsOf(problem, posterior) : [];
-  const grades = posterior ? gradesOf(problem, posterior, conflicts) : [];
+  const weighed = weigh(box, known);
+  const { problem, posterior, conflicts, grades } = weighed;
   const needed = neededCores(box, problem, posterior, grades, known);
   const next = posterior ? nextTests(problem, posterior, grades, needed) : [];
-  const conductors = box.conductors
-    .filter((conductor) => conductor.cableId !== undefined && !looksLikeGround(conductor))
-    .map((conductor) => conductorResult(conductor, problem, posterior, grades));
   return {
-    conductors,
+    conductors: conductorsOf(weighed),
     conflicts: conflictResults(problem, conflicts),
     next,
     notes: notesOf(problem, posterior, grades, needed, next, box),

@@ -11,9 +11,9 @@ import {
   OHMS,
   type OhmBand,
   ohmBand,
+  outcomeOfValue,
   VOLTS,
   type VoltBand,
-  voltBand,
 } from '../practice/instruments.js';
 import type { Explanation, Point, Problem, Test } from './vocabulary.js';
 
@@ -144,21 +144,43 @@ export class Outcomes {
           : reference;
     const [a, b] = [node(p), node(q)];
     if (a === null || b === null) return OHMS.open;
-    if (network.same(a, b) || (network.isReference(a) && network.isReference(b))) return OHMS.same;
+    if (network.same(a, b)) return OHMS.same;
+    if (network.isReference(a) && network.isReference(b)) return this.tripped(explanation, [a, b], arranged) ? TRIPPED : OHMS.same;
     const lineSide = (at: number) =>
       network.isLineSide(at) ||
       explanation.classes.some((name, core) => name === 'line-on' && network.same(arranged.groupOf[core] as number, at));
-    const neutralSide = (at: number) =>
-      network.isReference(at) ||
-      explanation.classes.some((name, core) => name === 'neutral-out' && network.same(arranged.groupOf[core] as number, at));
+    const hasNeutral = (at: number) =>
+      explanation.classes.some(
+        (name, core) => (name === 'neutral-in' || name === 'neutral-out') && network.same(arranged.groupOf[core] as number, at),
+      );
+    // Where the breaker opens both, its line is open to earth, though not to its own neutral.
+    const opened = (line: number) => this.problem.isolating.has(network.circuitOf(line) ?? -1);
+    const neutralSide = (at: number, line: number) => hasNeutral(at) || (network.isReference(at) && !opened(line));
     const across = network.path(a, b);
-    if ((lineSide(a) && neutralSide(b)) || (lineSide(b) && neutralSide(a))) return OHMS.lineSide;
+    if ((lineSide(a) && neutralSide(b, a)) || (lineSide(b) && neutralSide(a, b))) return OHMS.lineSide;
     if (!across) {
       // From the line side through a load, or the other way about, whatever else is left on closes the circle.
-      const viaLine = (from: number, to: number) => lineSide(from) && network.state(to).kind !== 'floating';
+      const viaLine = (from: number, to: number) => lineSide(from) && !opened(from) && network.state(to).kind !== 'floating';
       return viaLine(a, b) || viaLine(b, a) ? OHMS.lineSide : OHMS.open;
     }
     return this.acrossLoads(across.loads);
+  }
+
+  /** Neutrals that reach the reference only through a protection that may stand open while it is off. */
+  private tripped(explanation: Explanation, groups: readonly number[], arranged: Arranged): boolean {
+    if (this.problem.trips.size === 0) return false;
+    return groups.some((group) => {
+      const neutrals = explanation.classes.flatMap((name, core) =>
+        name === 'neutral-in' && arranged.groupOf[core] === group ? [core] : [],
+      );
+      return (
+        neutrals.length > 0 &&
+        neutrals.every((core) => {
+          const circuit = explanation.circuitOfCore[core];
+          return typeof circuit === 'number' && this.problem.trips.has(circuit);
+        })
+      );
+    });
   }
 
   private acrossLoads(ids: readonly string[]): Readonly<Record<OhmBand, number>> {
@@ -172,6 +194,9 @@ export class Outcomes {
   }
 }
 
+/** As often closed as open. */
+const TRIPPED = blend(OHMS.same, OHMS.open);
+
 const RANK: Record<PointState['kind'], number> = { source: 0, through: 1, divided: 1, reference: 2, floating: 3 };
 
 /** Sources first, then what reaches one through a load, the reference, what reaches it, floating. */
@@ -184,11 +209,7 @@ function blend<Band extends string>(a: Readonly<Record<Band, number>>, b: Readon
   return Object.fromEntries((Object.keys(a) as Band[]).map((band) => [band, (a[band] + b[band]) / 2])) as Record<Band, number>;
 }
 
-/** The outcome a reading stands for: a band for meters, the word itself otherwise. Null: it cannot count. */
+/** The outcome a reading stands for. Null: it cannot count. */
 export function outcomeOf(problem: Problem, test: Pick<Test, 'reading' | 'points'>): string | null {
-  const { tool, value } = test.reading;
-  if (tool === 'volts' || tool === 'volts-low-z')
-    return typeof value === 'number' ? voltBand(value, problem.practice, problem.provedVolts) : null;
-  if (tool === 'ohms') return typeof value === 'number' || value === 'open' ? ohmBand(value) : null;
-  return String(value);
+  return outcomeOfValue(test.reading.tool, test.reading.value, problem.practice, problem.provedVolts);
 }

@@ -1,5 +1,7 @@
+import { eventRecord } from '../job/events.js';
 import { type JobLookup, placeKey } from '../job/lookup.js';
 import type { At, Box, Conductor, Position, Reading } from '../job/schema/survey.js';
+import { provedVolts } from '../power/instant.js';
 import { SUPPLY } from '../practice/instruments.js';
 import { looksLikeGround } from '../practice/wire.js';
 import { nodeOf } from '../wire/found-nets.js';
@@ -99,8 +101,9 @@ export function problemOf(box: Box, known: JobLookup): { problem: Problem; wirin
       trips: new Set(
         own.flatMap((circuit, at) => (circuit.protection && circuit.protection !== 'none' && circuit.protection !== 'afci' ? [at] : [])),
       ),
+      isolating: new Set(own.flatMap((circuit, at) => (circuit.isolatesNeutral ? [at] : []))),
       boxIsReference: box.enclosure.material === 'metal' && box.enclosure.grounded,
-      provedVolts: provedVolts(box, known),
+      provedVolts: provedVolts(eventRecord(job), box.id),
       multiLocation: isMultiLocation(box, known),
     },
   };
@@ -226,16 +229,6 @@ function isMultiLocation(box: Box, known: JobLookup): boolean {
     (run) => run.ends.some((end) => end.boxId === box.id) && run.ends.every((end) => end.boxId !== undefined),
   );
   return suggests || runs;
-}
-
-/** The voltage recorded with the box's latest proof among the events, when there is one. */
-function provedVolts(box: Box, known: JobLookup): number | undefined {
-  const proofs = known.job.events.filter((event) => (event.kind === 'proved' || event.kind === 'proof') && event.boxId === box.id) as {
-    at?: string;
-    volts?: unknown;
-  }[];
-  const latest = proofs.sort((a, b) => (a.at ?? '').localeCompare(b.at ?? '')).findLast((proof) => typeof proof.volts === 'number');
-  return latest?.volts as number | undefined;
 }
 
 /** Breakers that do not feed the box are left out: a reading is the same test however they stood. */

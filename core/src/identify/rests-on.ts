@@ -1,11 +1,25 @@
 import type { JobLookup } from '../job/lookup.js';
 import type { Box } from '../job/schema/survey.js';
 
+export interface RestsOn {
+  ofBox: string;
+  ofJob: readonly unknown[];
+  /** What only the next tests rest on: which roles the chosen devices want. */
+  ofNext: unknown;
+}
+
+/** Whether an identification would come out the same; its roles may where the next tests do not. */
+export function isSameBasis(one: RestsOn, other: RestsOn, of: 'roles' | 'all'): boolean {
+  return (
+    one.ofBox === other.ofBox && one.ofJob.every((list, at) => list === other.ofJob[at]) && (of === 'roles' || one.ofNext === other.ofNext)
+  );
+}
+
 /**
  * What the identification of a box rests on: while every entry is equal to what it was, so is the result. A volume, a
  * note, a photograph, a label or a name is none of it. Lists of the job are given as they are, to be compared by identity.
  */
-export function identificationRestsOn(box: Box, known: JobLookup): { ofBox: string; ofJob: readonly unknown[] } {
+export function identificationRestsOn(box: Box, known: JobLookup): RestsOn {
   const { id, circuitIds, enclosure, cables, conductors, joints, positions, readings } = box;
   const { material, grounded } = enclosure;
   const { practice, catalogue, circuits, loads, groups, runs, selections, events } = known.job;
@@ -19,6 +33,7 @@ export function identificationRestsOn(box: Box, known: JobLookup): { ofBox: stri
   });
   return {
     ofBox: JSON.stringify([id, circuitIds, material, grounded, cables, conductors, joints, positions, readings, far]),
-    ofJob: [practice, catalogue, circuits, loads, groups, runs, selections, events],
+    ofJob: [practice, catalogue, circuits, loads, groups, runs, events],
+    ofNext: selections,
   };
 }

@@ -114,7 +114,10 @@ export class Scene {
     for (const { core, cable, circuit, leg } of this.wiring.lines)
       if (!this.stage.farIsParted(cable, arrangement))
         network.tieSource(group(core), circuit, leg, this.isOn(circuit, arrangement, hidden, answer));
-    for (const { core, cable } of this.wiring.neutrals) if (!this.stage.farIsParted(cable, arrangement)) network.tieReference(group(core));
+    for (const { core, cable, opened } of this.wiring.neutrals) {
+      const isOpen = opened.some((circuit) => !this.isOn(circuit, arrangement, hidden, answer));
+      if (!isOpen && !this.stage.farIsParted(cable, arrangement)) network.tieReference(group(core));
+    }
     for (const { core, cable, circuit, leg } of this.wiring.switched) {
       if (this.stage.farIsParted(cable, arrangement)) continue;
       const state = this.stage.farState(cable, arrangement);

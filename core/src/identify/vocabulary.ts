@@ -128,6 +128,8 @@ export interface Problem {
   groundBundle: ReadonlyMap<string, string>;
   /** Circuits whose protection a low-impedance meter would trip. */
   trips: ReadonlySet<number>;
+  /** Circuits whose breaker opens the neutral too. */
+  isolating: ReadonlySet<number>;
   boxIsReference: boolean;
   provedVolts: number | undefined;
   /** Whether travelers or switched lines are plausible at all. */

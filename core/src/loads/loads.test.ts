@@ -17,7 +17,7 @@ const load = (id: string, kind: Load['kind'], count: number, wattsEach: number, 
   ...more,
 });
 const channel = (id: number, kind: Channel['kind'], ...ratings: Channel['ratings']): Channel => ({ id, kind, ratings });
-const device = (...channels: Channel[]) => ({ channels }) as unknown as Device;
+const device = (...channels: Channel[]) => ({ channels, volts: [110, 127] }) as unknown as Device;
 
 describe('what a load draws', () => {
   test('eight 9 W drivers at a power factor of 0.7: 72 W, 102.9 VA, 0.857 A at 120 V', () => {

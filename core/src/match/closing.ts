@@ -219,7 +219,7 @@ function mostInBox({ box, position, known }: PlaceFacts, others: readonly Planne
   return {
     capacityMl: found.capacity.ml,
     othersMl: shares.bodiesMl + shares.conductorsMl,
-    nets: foundNets(box).names.size + box.joints.length,
+    nets: foundNets(box, known).names.size + box.joints.length,
     ends: contents.conductors.length * 2 + contents.leads.length,
     connectorMl,
     tailMl,

@@ -9,6 +9,7 @@ import { withFreedTravelers } from './freed-travelers.js';
 import { type GroupPart, groupPart, travelerRule, withoutDevice } from './multi-location.js';
 import { type PlaceFacts, placeFacts } from './place.js';
 import { batteryOnlyRule, colourRule, feelRule, needRule, platformRule, sensorRule } from './rules/client.js';
+import { hazardRule } from './rules/hazard.js';
 import { loadRules } from './rules/load.js';
 import { hubRule, type NetworkElsewhere, networkElsewhere, radioRule, routerRule, signalRule } from './rules/network.js';
 import { flushRule, plateNeighbours, plateRule, shadeRule } from './rules/plate.js';
@@ -153,6 +154,7 @@ export class PlaceJudge {
     const ask = (found: readonly Reason[]) => {
       for (const reason of found) reasons.push(reason);
     };
+    ask(hazardRule(place));
     ask(practiceRule(place, device));
     ask(voltageRule(place, device, needs));
     ask(neutralRule(place, device, needs));

@@ -1,12 +1,18 @@
-import { isGround } from '../enclosure/as-found.js';
+import { confirmedRoles } from '../identify/confirmed.js';
 import { type JobLookup, labelsOf, placeKey } from '../job/lookup.js';
 import type { Circuit, Group, Load } from '../job/schema/job.js';
 import type { Box, Need, Position } from '../job/schema/survey.js';
-import { looksLikeGround } from '../practice/wire.js';
+import { stopCodes } from '../power/box-stops.js';
+import type { StopCode } from '../power/vocabulary.js';
+import { isGround, looksLikeGround } from '../practice/wire.js';
 import { foundNets, type NetName } from '../wire/found-nets.js';
+import { type Doubt, settledBox } from './settled.js';
 
-/** Whether something is in the box: labelled, not there although everything is labelled, or nobody knows yet. */
-export type Presence = 'present' | 'absent' | 'unknown';
+/**
+ * Whether something is in the box: found, not there although everything is told, nobody knows yet, or doubtful: only a label that a
+ * reading or another label contradicts says so.
+ */
+export type Presence = 'present' | 'absent' | 'unknown' | 'doubtful';
 
 /** What the findings say of one place, gathered once and asked by every rule for every device. */
 export interface PlaceFacts {
@@ -21,13 +27,23 @@ export interface PlaceFacts {
   loads: Load[];
   line: Presence;
   load: Presence;
-  loadNet: NetName | undefined;
-  /** A neutral of the line's circuit. `other`: only neutrals of another circuit. `untold`: one whose circuit nobody named, on two circuits. */
-  neutral: Presence | 'other' | 'untold';
+  /** The nets that feed its loads. */
+  loadNets: readonly NetName[];
+  /** Two of its loads hang on one wire. */
+  oneWire: boolean;
+  /**
+   * A neutral of the line's circuit. `other`: only neutrals of another circuit. `untold`: one whose circuit nobody named, on two
+   * circuits. `by-traveler`: only an old traveler could bring one.
+   */
+  neutral: Presence | 'other' | 'untold' | 'by-traveler';
   /** `looks`: only colour speaks for it. */
   ground: Presence | 'looks';
   travelers: number;
   group: Group | undefined;
+  /** What stops work at the box. */
+  stops: readonly StopCode[];
+  /** Labels that are no finding, by the role they name. */
+  doubts: readonly Doubt[];
 }
 
 /** What the rules of the brief alone look at. */
@@ -36,8 +52,41 @@ export interface BriefFacts {
   known: { job: Pick<JobLookup['job'], 'brief'> };
 }
 
-export function placeFacts(box: Box, position: Position, known: JobLookup): PlaceFacts {
-  const found = foundNets(box);
+export function placeFacts(surveyed: Box, position: Position, known: JobLookup): PlaceFacts {
+  const { box, asLabelled, doubts } = settledBox(surveyed, known);
+  const found = findingsAt(box, position, known);
+  const facts: PlaceFacts = {
+    ...found,
+    box,
+    position,
+    need: needOf(surveyed, position, known),
+    known,
+    loads: position.loadIds.flatMap((id) => known.loads.get(id) ?? []),
+    group: known.groups.get(placeKey(box.id, position.index)),
+    stops: stopCodes(surveyed, known, (other) => confirmedRoles(other, known)),
+    doubts,
+  };
+  if (doubts.length === 0) return facts;
+  // What only a doubtful label would bring is neither there nor absent: the rules that need it stop.
+  const labelled = findingsAt(asLabelled, position, known);
+  const doubtful = <Value>(trusted: Value, said: Value): Value | 'doubtful' =>
+    said === 'present' && trusted !== 'present' ? 'doubtful' : trusted;
+  return {
+    ...facts,
+    line: doubtful(found.line, labelled.line),
+    load: doubtful(found.load, labelled.load),
+    neutral: doubtful(found.neutral, labelled.neutral),
+    ground: doubtful(found.ground, labelled.ground),
+  };
+}
+
+/** What the labels of a box, as given, say of one place. */
+function findingsAt(
+  box: Box,
+  position: Position,
+  known: JobLookup,
+): Pick<PlaceFacts, 'circuit' | 'circuits' | 'line' | 'load' | 'loadNets' | 'oneWire' | 'neutral' | 'ground' | 'travelers'> {
+  const found = foundNets(box, known);
   const labels = labelsOf(box);
   const nets = found.names;
   const cable = box.conductors.filter((conductor) => conductor.cableId !== undefined);
@@ -48,33 +97,49 @@ export function placeFacts(box: Box, position: Position, known: JobLookup): Plac
   const circuitId = found.circuitOf(position.index);
   const circuit = circuitId === undefined ? undefined : known.circuits.get(circuitId);
   const has = (test: (net: NetName) => boolean) => [...nets].some(test);
-  const loadNet = found.loadNet(position.index, position.loadIds);
+  const byLoad =
+    position.loadIds.length === 0 ? [found.loadNet(position.index, [])] : position.loadIds.map((id) => found.loadNet(position.index, [id]));
+  const loadNets = [...new Set(byLoad.flatMap((net) => net ?? []))];
   const anyLine = has((net) => net.startsWith('line:')) || box.labels.some((label) => label.role === 'line');
   const labelled = cable.filter((conductor) => labels.get(conductor.id)?.role === 'ground');
   return {
-    box,
-    position,
-    need: position.need ?? {},
-    known,
     circuit,
     circuits: circuit ? [circuit] : box.circuitIds.flatMap((id) => known.circuits.get(id) ?? []),
-    loads: position.loadIds.flatMap((id) => known.loads.get(id) ?? []),
     line: circuit ? 'present' : anyLine ? 'unknown' : missing,
-    load: loadNet ? 'present' : missing,
-    loadNet,
-    neutral: neutralOf(box, nets, circuitId, missing),
+    // Two loads of one position, each on a net of its own, are two loads.
+    load: loadNets.length > 0 && byLoad.every((net) => net !== undefined) ? 'present' : missing,
+    loadNets,
+    oneWire: loadNets.length < byLoad.length && loadNets.some((net) => net.includes('+')),
+    neutral: neutralOf(box, known, circuitId, missing),
     ground: labelled.length > 0 ? 'present' : cable.some((conductor) => isGround(conductor, labels.get(conductor.id))) ? 'looks' : missing,
     travelers: [...nets].filter((net) => net.startsWith('traveler:')).length,
-    group: known.groups.get(placeKey(box.id, position.index)),
+  };
+}
+
+/** A wish that is the light's, not the place's, counts wherever the light is worked from. */
+function needOf(box: Box, position: Position, known: JobLookup): Need {
+  const own = position.need ?? {};
+  const group = known.groups.get(placeKey(box.id, position.index));
+  if (!group) return own;
+  const all = group.places.flatMap(({ boxId, position: index }) => {
+    const need = known.boxes.get(boxId)?.positions.find((other) => other.index === index)?.need;
+    return need ? [need] : [];
+  });
+  const dim = (['must', 'nice'] as const).find((wish) => all.some((need) => need.dim === wish)) ?? own.dim;
+  return {
+    ...own,
+    ...(dim === undefined ? {} : { dim }),
+    ...(all.some((need) => need.fanSpeed) ? { fanSpeed: true } : {}),
+    ...(all.some((need) => need.constantPower) ? { constantPower: true } : {}),
   };
 }
 
 /** A neutral of the circuit of the line, as {@link PlaceFacts} tells it. */
-export function neutralOf(box: Box, nets: ReadonlySet<NetName>, circuitId: string | undefined, missing: Presence): PlaceFacts['neutral'] {
+export function neutralOf(box: Box, known: JobLookup, circuitId: string | undefined, missing: Presence): PlaceFacts['neutral'] {
   const labelled = box.labels.some((label) => label.role === 'neutral');
   if (!labelled) return missing;
-  if (circuitId !== undefined && nets.has(`neutral:${circuitId}`)) return 'present';
   if (circuitId === undefined) return 'unknown';
+  if (foundNets(box, known).neutralOf(circuitId, known.job) !== undefined) return 'present';
   const untold = box.labels.some((label) => label.role === 'neutral' && label.circuitId === undefined);
   return untold ? 'untold' : 'other';
 }

@@ -1,4 +1,5 @@
 import type { LoadKind, PracticeId } from '../job/schema/primitives.js';
+import type { Reading } from '../job/schema/survey.js';
 
 /** What volts are told apart by: under 3 V, shares of the supply, the supply itself, line to line, anything else. */
 const VOLT_BANDS = ['under-3', 'to-5%', 'to-30%', 'to-60%', 'to-92%', 'supply', 'line-to-line', 'other'] as const;
@@ -192,6 +193,18 @@ export function voltBand(value: number, practice: PracticeId, proved: number | u
   if (value <= nominal * 0.92) return 'to-92%';
   if (supply.lineToLine && value >= supply.lineToLine[0] && value <= supply.lineToLine[1]) return 'line-to-line';
   return 'other';
+}
+
+/** The outcome a value stands for: a band for meters, the word itself otherwise. Null: it cannot count. */
+export function outcomeOfValue(
+  tool: Reading['tool'],
+  value: Reading['value'],
+  practice: PracticeId,
+  proved: number | undefined,
+): string | null {
+  if (tool === 'volts' || tool === 'volts-low-z') return typeof value === 'number' ? voltBand(value, practice, proved) : null;
+  if (tool === 'ohms') return typeof value === 'number' || value === 'open' ? ohmBand(value) : null;
+  return String(value);
 }
 
 /** What ohms to a reference show of a ground, and of one that is joined to nothing. */

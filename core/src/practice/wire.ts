@@ -1,5 +1,5 @@
-import type { WireSize } from '../job/schema/primitives.js';
-import type { Conductor } from '../job/schema/survey.js';
+import type { Colour, PracticeId, WireSize } from '../job/schema/primitives.js';
+import type { Conductor, Label } from '../job/schema/survey.js';
 
 interface WireFigures {
   /** Cross-section of the metal, mm2. */
@@ -42,5 +42,32 @@ export function looksLikeGround(conductor: Pick<Conductor, 'colour'>): boolean {
   return conductor.colour === 'bare' || conductor.colour === 'green' || conductor.colour === 'green-yellow';
 }
 
+/** By its label; where none tells a role, by its looks. */
+export function isGround(conductor: Pick<Conductor, 'colour'>, label: Pick<Label, 'role'> | undefined): boolean {
+  return label && label.role !== 'unknown' ? label.role === 'ground' : looksLikeGround(conductor);
+}
+
 /** What a two-wire conductor may be protected at when it is copper: 14 AWG 15 A, 12 AWG 20 A, 10 AWG 30 A. */
 export const COPPER_AMPS: Partial<Record<WireSize, number>> = { '14AWG': 15, '12AWG': 20, '10AWG': 30 };
+
+/** Where the list of {@link COPPER_AMPS} is the usual rule of a conductor against its breaker. */
+export const BREAKER_BY_GAUGE: Record<PracticeId, boolean> = { us: true, ca: true, gb: false, modular: false };
+
+/**
+ * What copper of a size may be protected at, A: by the largest listed size that it is not smaller than. 0: smaller than any listed;
+ * Infinity: larger than all, which the list says nothing of.
+ */
+export function copperAmpsOf(size: WireSize, listed: Partial<Record<WireSize, number>>): number {
+  const sections = (Object.keys(listed) as WireSize[]).map((name) => ({ section: WIRE[name].section, amps: listed[name] ?? 0 }));
+  const { section } = WIRE[size];
+  if (sections.every((entry) => entry.section < section)) return Number.POSITIVE_INFINITY;
+  return Math.max(0, ...sections.filter((entry) => entry.section <= section).map((entry) => entry.amps));
+}
+
+/** Colours of cores that may be made a neutral again when they were something else; `any`: by marking them. */
+export const NEUTRAL_COLOURS: Record<PracticeId, readonly Colour[] | 'any'> = {
+  us: ['white', 'grey'],
+  ca: ['white', 'grey'],
+  gb: 'any',
+  modular: 'any',
+};

@@ -5,10 +5,10 @@ import { reduce } from '../job/edit/reduce.js';
 import { lookup } from '../job/lookup.js';
 import type { Job } from '../job/schema/job.js';
 import type { Box } from '../job/schema/survey.js';
+import { circuitPower } from '../power/power.js';
 import { signalAt } from '../radio/signal.js';
 import { exampleJob } from '../test-support/examples.js';
 import { boardRows } from './board-rows.js';
-import { circuitPower } from './power.js';
 import { blockerText, boxProgress, jobProgress, mountedBoxes, STAGES } from './progress.js';
 import { worstBlockers } from './worst-blockers.js';
 

@@ -1,4 +1,5 @@
 import { assessBox } from '../enclosure/assess.js';
+import { eventRecord } from '../job/events.js';
 import { boxesOfRoom, type JobLookup, lookup, placeKey, roomsInOrder, wantsSmart } from '../job/lookup.js';
 import type { Job } from '../job/schema/job.js';
 import type { Box } from '../job/schema/survey.js';
@@ -127,10 +128,8 @@ function choiceBlockers(box: Box, known: JobLookup): Blocker[] {
 
 /** Boxes that an event, not corrected since, shows as mounted. */
 export function mountedBoxes(job: Job): Set<string> {
-  const corrected = new Set(job.events.filter((event) => event.kind === 'correction').map((event) => event.of));
-  return new Set(
-    job.events.flatMap((event) => (event.kind === 'mounted' && event.boxId && !(event.id && corrected.has(event.id)) ? [event.boxId] : [])),
-  );
+  const record = eventRecord(job);
+  return new Set(job.boxes.flatMap(({ id }) => (record.latest('mounted', id) ? [id] : [])));
 }
 
 function mountBlockers(box: Box, known: JobLookup): Blocker[] {

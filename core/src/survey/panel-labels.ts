@@ -1,7 +1,7 @@
+import { eventRecord } from '../job/events.js';
 import { roomsInOrder } from '../job/lookup.js';
 import type { Circuit, Job } from '../job/schema/job.js';
 import type { Box } from '../job/schema/survey.js';
-import { struckEvents } from '../progress/power.js';
 
 /** What a breaker is said to feed, and what it was proved to. */
 export interface PanelLabel {
@@ -21,13 +21,9 @@ export function tracedEvent(boxId: string, circuitId: string, made: { id: string
 }
 
 export function panelLabel(circuit: Circuit, job: Job): PanelLabel {
-  const struck = struckEvents(job);
-  const traced = new Set(
-    job.events.flatMap((event) =>
-      event.kind === 'traced' && event.circuitId === circuit.id && event.boxId && !(event.id && struck.has(event.id)) ? [event.boxId] : [],
-    ),
-  );
-  const isProved = (box: Box) => traced.has(box.id) || box.labels.some((label) => label.role === 'line' && label.circuitId === circuit.id);
+  const record = eventRecord(job);
+  const isTraced = (box: Box) => record.standing('traced', box.id).some(({ event }) => event.circuitId === circuit.id);
+  const isProved = (box: Box) => isTraced(box) || box.labels.some((label) => label.role === 'line' && label.circuitId === circuit.id);
   const on = job.boxes.filter((box) => box.circuitIds.includes(circuit.id));
   const proved = on.filter(isProved);
   const names = roomsInOrder(job).flatMap((room) => {

@@ -1,4 +1,4 @@
-const NAMES = ['boxId', 'position', 'id', 'deviceId', 'strategy', 'rule', 'school'];
+const NAMES = ['boxId', 'position', 'id', 'deviceId', 'strategy', 'rule', 'school', 'code', 'circuitId', 'readingId'];
 const FOR_PEOPLE = new Set(['about', 'working']);
 
 /**

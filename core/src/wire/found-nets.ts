@@ -1,6 +1,9 @@
-import { isGround, looseEnds } from '../enclosure/as-found.js';
-import { labelsOf } from '../job/lookup.js';
+import { looseEnds } from '../enclosure/as-found.js';
+import { type JobLookup, labelsOf, placeKey } from '../job/lookup.js';
+import { sharesByCommonTrip } from '../job/neutral-families.js';
+import type { Job } from '../job/schema/job.js';
 import type { Box, Conductor, Label } from '../job/schema/survey.js';
+import { isGround } from '../practice/wire.js';
 import { Joined } from './joined.js';
 
 /**
@@ -21,7 +24,7 @@ function netOf(box: Box, conductor: Conductor, label: Label | undefined): NetNam
     case 'load':
       return `load:${label.loadIds?.length ? [...label.loadIds].sort().join('+') : conductor.id}`;
     case 'traveler':
-      return label.groupId && label.traveler ? `traveler:${label.groupId}:${label.traveler}` : `isolated:${conductor.id}`;
+      return label.groupId ? `traveler:${label.groupId}:${label.traveler ?? conductor.id}` : `isolated:${conductor.id}`;
     case 'switched-line':
       return `switched-line:${conductor.id}`;
     case 'ground':
@@ -98,6 +101,12 @@ export class FoundNets {
     return all.length === 1 ? all[0] : undefined;
   }
 
+  /** A neutral of the circuit: one named so, else one that it shares with a circuit of a common trip. */
+  neutralOf(circuitId: string, job: Pick<Job, 'circuits'>): NetName | undefined {
+    if (this.names.has(`neutral:${circuitId}`)) return `neutral:${circuitId}`;
+    return [...this.names].find((net) => net.startsWith('neutral:') && sharesByCommonTrip(job, circuitId, net.slice(8)));
+  }
+
   /** The load net that serves these loads at a position. */
   loadNet(index: number, loadIds: readonly string[]): NetName | undefined {
     const all = [...this.names].filter((net) => net.startsWith('load:'));
@@ -114,14 +123,36 @@ export function nodeOf(at: Conductor['at'] & object): string {
   return at.boxScrew ? 'box' : 'capped';
 }
 
+const grouped = new WeakMap<Box, { groupId: string | undefined; box: Box }>();
+
+/**
+ * A box whose travelers name their group: one labelled before the group was made belongs to the only group that has a place in the box.
+ * The box itself where nothing is to be added.
+ */
+export function withGroups(box: Box, known: JobLookup): Box {
+  if (!box.labels.some((label) => label.role === 'traveler' && label.groupId === undefined)) return box;
+  const ids = new Set(box.positions.flatMap((position) => known.groups.get(placeKey(box.id, position.index))?.id ?? []));
+  const groupId = ids.size === 1 ? [...ids][0] : undefined;
+  let kept = grouped.get(box);
+  if (!kept || kept.groupId !== groupId) {
+    const labels = box.labels.map((label) =>
+      label.role === 'traveler' && label.groupId === undefined && groupId !== undefined ? { ...label, groupId } : label,
+    );
+    kept = { groupId, box: groupId === undefined ? box : { ...box, labels } };
+    grouped.set(box, kept);
+  }
+  return kept.box;
+}
+
 const cache = new WeakMap<Box, FoundNets>();
 
-/** {@link FoundNets} of a box, kept as long as the box object lives. */
-export function foundNets(box: Box): FoundNets {
-  let nets = cache.get(box);
+/** {@link FoundNets} of a box, its travelers in their groups; kept as long as the box object lives. */
+export function foundNets(box: Box, known: JobLookup): FoundNets {
+  const settled = withGroups(box, known);
+  let nets = cache.get(settled);
   if (!nets) {
-    nets = new FoundNets(box);
-    cache.set(box, nets);
+    nets = new FoundNets(settled);
+    cache.set(settled, nets);
   }
   return nets;
 }

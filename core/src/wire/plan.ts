@@ -121,7 +121,7 @@ class Planner {
 
   /** Loose ends to be joined, by net, with the joint each came from. What stays on a kept terminal or screw is landed at once. */
   private endsByNet(kept: ReadonlySet<string>): Map<NetName, { member: Member; joint: string | undefined }[]> {
-    const nets = foundNets(this.box);
+    const nets = foundNets(this.box, this.known);
     const ends = new Map<NetName, { member: Member; joint: string | undefined }[]>();
     for (const net of [...this.leads.keys(), ...this.screws.keys()]) ends.set(net, []);
     for (const { conductor, at } of looseEnds(this.box)) {
@@ -144,13 +144,13 @@ class Planner {
   }
 
   private allIsolated(joint: string): boolean {
-    return [...foundNets(this.box).at(`joint:${joint}`)].every((net) => net.startsWith('isolated:'));
+    return [...foundNets(this.box, this.known).at(`joint:${joint}`)].every((net) => net.startsWith('isolated:'));
   }
 
   private wireNet(net: NetName, ends: { member: Member; joint: string | undefined }[]): void {
     const screws = this.screws.get(net) ?? [];
     const members = [...ends.map((end) => end.member), ...(this.leads.get(net) ?? [])];
-    const landed = this.result.landed.filter((entry) => foundNets(this.box).netByConductor.get(entry.conductorId) === net);
+    const landed = this.result.landed.filter((entry) => foundNets(this.box, this.known).netByConductor.get(entry.conductorId) === net);
     const [only] = screws;
     if (only && screws.length === 1 && members.length > 0 && members.length <= only.holds && (this.leads.get(net) ?? []).length === 0) {
       for (const member of members) this.result.landed.push({ terminal: only.name, conductorId: member.name });

@@ -15,7 +15,7 @@ export interface PlannedDevice {
 
 /** Which net each terminal of a planned device goes to; undefined where the findings do not say. */
 export function terminalNets(box: Box, plan: PlannedDevice, known: JobLookup): Map<Terminal, NetName | undefined> {
-  const found = foundNets(box);
+  const found = foundNets(box, known);
   const { position, device, selection } = plan;
   const circuit = found.circuitOf(position.index);
   const loads = position.loadIds.flatMap((id) => known.loads.get(id) ?? []);
@@ -29,7 +29,7 @@ export function terminalNets(box: Box, plan: PlannedDevice, known: JobLookup): M
       case 'line':
         return circuit && `line:${circuit}`;
       case 'neutral':
-        return circuit && found.names.has(`neutral:${circuit}`) ? `neutral:${circuit}` : undefined;
+        return circuit && found.neutralOf(circuit, known.job);
       case 'load':
         return found.loadNet(
           position.index,

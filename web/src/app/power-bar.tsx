@@ -1,34 +1,60 @@
 import { Popover, PopoverButton, PopoverPanel } from '@headlessui/react';
-import { type Circuit, type CircuitPower, circuitPower, type JobEvent, proofOf, putPart } from '@inventario/core';
-import { useMemo } from 'react';
+import { type Circuit, type CircuitPower, type JobEvent, putPart } from '@inventario/core';
+import { OctagonX } from 'lucide-react';
+import { Link } from 'react-router';
 import { instant, newId } from '../data/ids.js';
 import { useJob } from '../data/job-context.js';
+import { useBoxPower, useJobPower } from '../data/power.js';
+import { PowerShape } from '../parts/power-shape.js';
 import { Button } from '../ui/button.js';
 import { classes } from '../ui/classes.js';
+import { paths } from './paths.js';
 import { timeOf } from './times.js';
 
-/** Every circuit and its state, always in sight. Those that feed the box in hand come first. */
+/** Every circuit and its state, always in sight. Those that feed the box in hand come first, and before them what stops the work. */
 export function PowerBar({ boxId }: { boxId: string | undefined }) {
-  const { job, known } = useJob();
-  const feeding = new Set(boxId ? known.boxes.get(boxId)?.circuitIds : []);
-  const states = useMemo(() => new Map(circuitPower(job).map((state) => [state.circuitId, state])), [job]);
-  const box = boxId ? known.boxes.get(boxId) : undefined;
-  const proof = useMemo(() => (box ? proofOf(box, job) : null), [box, job]);
-  const dead = proof?.stage === 'device-out' && proof.since ? proof.since : null;
+  const { job } = useJob();
+  const power = useBoxPower(boxId);
+  const { circuits: states } = useJobPower();
+  const feeding = new Set(power?.circle);
+  const dead = power?.dead === 'device-out' ? power.since : null;
   const circuits = [...job.circuits].sort((a, b) => Number(feeding.has(b.id)) - Number(feeding.has(a.id)));
   if (circuits.length === 0) return <p className="px-3 py-1 text-sm text-soft">No circuits recorded yet: add the breakers under House.</p>;
   return (
     <section aria-label="Power" className="flex items-center gap-1.5 overflow-x-auto px-3 py-1">
+      <StopChip boxId={boxId} />
       {circuits.map((circuit) => (
         <CircuitState
           key={circuit.id}
           circuit={circuit}
-          power={states.get(circuit.id) as CircuitPower}
+          power={states.find((state) => state.circuitId === circuit.id) as CircuitPower}
           feeding={feeding.has(circuit.id)}
           dead={feeding.has(circuit.id) ? dead : null}
         />
       ))}
     </section>
+  );
+}
+
+/** A stop at the box in hand; elsewhere the first box that is alive although its breakers are off. */
+function StopChip({ boxId }: { boxId: string | undefined }) {
+  const { job, known } = useJob();
+  const { boxes } = useJobPower();
+  const alive = boxes.find(({ stops }) => stops.some(({ code }) => code === 'live-while-off'));
+  const own = boxes.find((box) => box.boxId === boxId && box.stops.length > 0);
+  const shown = own ?? alive;
+  const box = known.boxes.get(shown?.boxId ?? '');
+  if (!shown || !box) return null;
+  const live = shown.stops.some(({ code }) => code === 'live-while-off');
+  return (
+    <Link
+      to={`${paths.box(job.id, box.id)}#stop`}
+      className="flex min-h-11 shrink-0 items-center gap-2 rounded-md border-2 border-stop bg-sheet px-2.5 font-bold whitespace-nowrap text-stop"
+    >
+      <OctagonX aria-hidden className="size-6 shrink-0" />
+      {live ? 'Live while off' : 'Stop'}
+      {shown !== own && `: ${box.name}`}
+    </Link>
   );
 }
 
@@ -120,21 +146,5 @@ function CircuitState({ circuit, power, feeding, dead }: { circuit: Circuit; pow
         )}
       </PopoverPanel>
     </Popover>
-  );
-}
-
-/** On is a filled disc with a bolt, off a ring with a bar, unknown a dashed ring: told by shape before colour. */
-export function PowerShape({ state }: { state: CircuitPower['state'] }) {
-  return (
-    <svg aria-hidden="true" viewBox="0 0 20 20" className="size-5 shrink-0">
-      {state === 'on' && (
-        <>
-          <circle cx="10" cy="10" r="9" fill="currentColor" />
-          <path d="M11.5 3.5L6 11h3.5l-1 5.5L14 9h-3.5z" fill="var(--sheet)" />
-        </>
-      )}
-      {state === 'off' && <path d="M10 2a8 8 0 1 1-.01 0zM5 10h10" fill="none" stroke="currentColor" strokeWidth="2.4" />}
-      {state === 'unknown' && <circle cx="10" cy="10" r="8" fill="none" stroke="currentColor" strokeWidth="2" strokeDasharray="3 3" />}
-    </svg>
   );
 }

@@ -8,6 +8,7 @@ import {
   type Identification,
   identificationRestsOn,
   identifyBox,
+  isSameBasis,
   type Job,
   type JobLookup,
   lookup,
@@ -85,7 +86,7 @@ function assess(box: Job['boxes'][number], known: JobLookup, which: 'found' | 'p
 function identification(box: Job['boxes'][number], known: JobLookup): Identification {
   const restsOn = identificationRestsOn(box, known);
   const kept = identified.get(box.id);
-  if (kept?.restsOn.ofBox === restsOn.ofBox && kept.restsOn.ofJob.every((list, at) => list === restsOn.ofJob[at])) return kept.result;
+  if (kept && isSameBasis(kept.restsOn, restsOn, 'all')) return kept.result;
   const result = identifyBox(box, known);
   identified.set(box.id, { restsOn, result });
   return result;

@@ -1,4 +1,14 @@
-import { changedRecords, type EditPart, type Job, type JobLookup, lookup, type Remedy, sameJson } from '@inventario/core';
+import {
+  type ConfirmedRole,
+  changedRecords,
+  confirmedIn,
+  type EditPart,
+  type Job,
+  type JobLookup,
+  lookup,
+  type Remedy,
+  sameJson,
+} from '@inventario/core';
 import { useQueryClient } from '@tanstack/react-query';
 import { type Remote, wrap } from 'comlink';
 import { createContext, type ReactNode, useContext, useEffect, useMemo, useRef, useState, useSyncExternalStore } from 'react';
@@ -57,9 +67,30 @@ export interface JobEngines {
   planner: PlannerWorker;
 }
 
+/** What readings were last said to confirm, by box and conductor: for whoever asks without a box in hand. */
+type ConfirmedBoxes = ReadonlyMap<string, ReadonlyMap<string, ConfirmedRole>>;
+
+class ConfirmedAnswers {
+  private current: ConfirmedBoxes = new Map();
+  private readonly listeners = new Set<() => void>();
+  readonly subscribe = (listener: () => void): (() => void) => {
+    this.listeners.add(listener);
+    return () => this.listeners.delete(listener);
+  };
+  readonly get = (): ConfirmedBoxes => this.current;
+  take(boxId: string, identified: Identified | null): void {
+    const roles = identified ? confirmedIn(identified) : new Map<string, ConfirmedRole>();
+    const before = this.current.get(boxId);
+    if (sameJson([...(before ?? [])], [...roles])) return;
+    this.current = new Map([...this.current, [boxId, roles]]);
+    for (const listener of this.listeners) listener();
+  }
+}
+
 interface JobContextValue extends JobEngines {
   session: JobSession;
   house: HouseAnswer;
+  confirmed: ConfirmedAnswers;
 }
 
 const Context = createContext<JobContextValue | null>(null);
@@ -120,6 +151,7 @@ export function JobProvider({
 /** An open job for everything below it; the engines are told of every change. */
 export function OpenedJob({ session, engines, children }: { session: JobSession; engines: JobEngines; children: ReactNode }) {
   const [house] = useState(() => new HouseAnswer());
+  const [confirmed] = useState(() => new ConfirmedAnswers());
   const { verdicts, roles, planner } = engines;
   useEffect(() => () => planner.close(), [planner]);
   useEffect(() => {
@@ -144,7 +176,10 @@ export function OpenedJob({ session, engines, children }: { session: JobSession;
     return session.subscribe(bring);
   }, [session, verdicts, roles, house]);
 
-  const value = useMemo(() => ({ session, verdicts, roles, house, planner }), [session, verdicts, roles, house, planner]);
+  const value = useMemo(
+    () => ({ session, verdicts, roles, house, planner, confirmed }),
+    [session, verdicts, roles, house, planner, confirmed],
+  );
   return <Context.Provider value={value}>{children}</Context.Provider>;
 }
 
@@ -195,10 +230,18 @@ export function useHouse(): House | null {
 
 /** What the readings say of one box. */
 export function useIdentified(boxId: string): Identified | null {
-  const { roles, session } = useJobContext();
+  const { roles, session, confirmed } = useJobContext();
   const { job } = useSyncExternalStore(session.subscribe, session.state);
   const key = useMemo(() => ({ job, boxId }), [job, boxId]);
-  return useLatest(key, () => roles.synced.then(() => roles.remote.identify(boxId)));
+  const identified = useLatest(key, () => roles.synced.then(() => roles.remote.identify(boxId)));
+  useEffect(() => confirmed.take(boxId, identified), [confirmed, boxId, identified]);
+  return identified;
+}
+
+/** What the readings of every box looked at so far confirm. */
+export function useConfirmed(): ConfirmedBoxes {
+  const { confirmed } = useJobContext();
+  return useSyncExternalStore(confirmed.subscribe, confirmed.get);
 }
 
 /** Ways out for a box that does not close. */

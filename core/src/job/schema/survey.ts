@@ -141,6 +141,20 @@ export const Label = open({
   traveler: z.number().int().min(1).optional(),
 });
 
+/** What may be ticked at a box; each is a stop. */
+export const Hazard = z.enum([
+  'aluminium',
+  'cloth',
+  'crumbling',
+  'scorch',
+  'water',
+  'shared-neutral',
+  'neutral-ground-joined',
+  'reverse-polarity',
+  'unbonded-metal',
+  'low-voltage-mixed',
+]);
+
 export const Box = open({
   id: Id,
   roomId: Id,
@@ -154,22 +168,7 @@ export const Box = open({
     })
     .optional(),
   condition: z.array(z.enum(['loose', 'set-back', 'broken-ear', 'no-earth-terminal', 'painted', 'awkward', 'short-conductors'])).optional(),
-  hazards: z
-    .array(
-      z.enum([
-        'aluminium',
-        'cloth',
-        'crumbling',
-        'scorch',
-        'water',
-        'shared-neutral',
-        'neutral-ground-joined',
-        'reverse-polarity',
-        'unbonded-metal',
-        'low-voltage-mixed',
-      ]),
-    )
-    .optional(),
+  hazards: z.array(Hazard).optional(),
   notes: Text.optional(),
   cables: z.array(open({ id: Id, label: Name.optional(), entry: Name.optional() })).max(60),
   conductors: z.array(Conductor).max(300),
@@ -188,5 +187,6 @@ export type ExistingDevice = z.infer<typeof ExistingDevice>;
 export type Need = z.infer<typeof Need>;
 export type Position = z.infer<typeof Position>;
 export type Reading = z.infer<typeof Reading>;
+export type Hazard = z.infer<typeof Hazard>;
 export type Label = z.infer<typeof Label>;
 export type Box = z.infer<typeof Box>;

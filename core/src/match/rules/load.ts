@@ -4,6 +4,7 @@ import type { Load } from '../../job/schema/job.js';
 import type { LoadKind, PracticeId, Strategy } from '../../job/schema/primitives.js';
 import { assignChannels } from '../../loads/channels.js';
 import { removedSides } from '../../loads/fins.js';
+import { neverFeeds, uneasyOn } from '../../loads/never-feeds.js';
 import { rateChannel } from '../../loads/rating.js';
 import { figuresInUse } from '../../practice/rule-figures.js';
 import { rounded } from '../../units/volume.js';
@@ -36,7 +37,7 @@ export function loadRules(place: PlaceFacts, device: Device, strategy: Strategy,
     reasons.push({ rule: 'channels', outcome: 'block', code: 'channels.too-few', facts });
   }
   // Two loads on one wire reach a device together: they cannot be put on two channels.
-  if (fed.length > 1 && place.loadNet?.includes('+')) {
+  if (fed.length > 1 && place.oneWire) {
     reasons.push({ rule: 'channels', outcome: 'block', code: 'channels.one-wire', facts: { loads: place.loads.map((load) => load.name) } });
   }
   for (const { channel, loads } of fed) reasons.push(...channelRules(place, device, channel, loads, parts, sides));
@@ -64,9 +65,18 @@ function channelRules(
         code: 'load-kind.unrated',
         facts: { load: load.name, kind: load.kind, channel: channel.kind },
       });
+    } else if (neverFeeds(channel.kind, load.kind) && !(load.kind === 'smart-bulb' && ownFamily(device, load))) {
+      reasons.push({
+        rule: 'load-kind',
+        outcome: 'block',
+        code: 'load-kind.never',
+        facts: { load: load.name, kind: load.kind, channel: channel.kind },
+      });
     } else if (twoWire && !TWO_WIRE_KINDS.has(load.kind)) {
       reasons.push({ rule: 'load-kind', outcome: 'block', code: 'load-kind.two-wire', facts: { load: load.name, kind: load.kind } });
     }
+    if (uneasyOn(channel.kind, load.kind) && !heldOn(channel))
+      reasons.push({ rule: 'load-kind', outcome: 'warn', code: 'load-kind.uneasy', facts: { load: load.name, kind: load.kind } });
     if (channel.kind === 'dimmer') reasons.push(...dimmable(load));
     if (channel.kind === 'fan-speed') reasons.push(...speeds(load, channel));
     if (load.kind === 'receptacle') reasons.push(...socketRating(place, channel, volts));
@@ -93,6 +103,14 @@ function channelRules(
   }
   if (twoWire) reasons.push(...minimumLoad(place, channel, loads, parts));
   return reasons;
+}
+
+/** A channel that is kept on does not cut what hangs on it. */
+const heldOn = (channel: Channel) => channel.alwaysOnMode === true;
+
+/** A dimmer that steers bulbs of its family does not dim their supply. */
+function ownFamily(device: Device, load: Load): boolean {
+  return load.bulbFamily !== undefined && device.bulbFamilies?.includes(load.bulbFamily) === true;
 }
 
 function dimmable(load: Load): readonly Reason[] {

@@ -1,5 +1,7 @@
 import { NO_REASONS, type Reason } from '../../findings/finding.js';
+import { conductorWords, readingWords } from '../../findings/identify-sentences.js';
 import type { Device } from '../../job/schema/catalogue.js';
+import type { Role } from '../../job/schema/primitives.js';
 import type { PlaceFacts } from '../place.js';
 import type { TerminalNeeds } from '../terminal-needs.js';
 
@@ -33,6 +35,10 @@ export function neutralRule(place: PlaceFacts, _device: Device, needs: TerminalN
       return [{ rule: 'neutral', outcome: 'block', code: 'neutral.other-circuit', facts: { breaker } }];
     case 'untold':
       return [{ rule: 'neutral', outcome: 'unproved', code: 'neutral.circuit-untold', facts: { breaker } }];
+    case 'by-traveler':
+      return [{ rule: 'neutral', outcome: 'unproved', code: 'neutral.by-traveler', facts: {} }];
+    case 'doubtful':
+      return [{ rule: 'neutral', outcome: 'block', code: 'neutral.doubtful', facts: doubtFacts(place, ['neutral']) }];
     case 'unknown':
       return [{ rule: 'neutral', outcome: 'unproved', code: 'neutral.unknown', facts: {} }];
   }
@@ -41,6 +47,15 @@ export function neutralRule(place: PlaceFacts, _device: Device, needs: TerminalN
 export function groundRule(place: PlaceFacts, device: Device): readonly Reason[] {
   const need = device.needs.ground;
   if (need === 'none' || place.ground === 'present') return NO_REASONS;
+  if (place.ground === 'doubtful')
+    return [
+      {
+        rule: 'ground',
+        outcome: need === 'required' ? 'block' : 'unproved',
+        code: 'ground.doubtful',
+        facts: doubtFacts(place, ['ground']),
+      },
+    ];
   if (place.ground === 'looks')
     return need === 'required' ? [{ rule: 'ground', outcome: 'unproved', code: 'ground.by-colour', facts: {} }] : NO_REASONS;
   if (place.ground === 'unknown') return [{ rule: 'ground', outcome: 'unproved', code: 'ground.unknown', facts: { need } }];
@@ -51,20 +66,36 @@ export function groundRule(place: PlaceFacts, device: Device): readonly Reason[]
 
 export function lineLoadRule(place: PlaceFacts, device: Device, needs: TerminalNeeds): readonly Reason[] {
   const reasons: Reason[] = [];
-  if (needs.line && !(device.interchangeableLineLoad && needs.load)) {
-    if (place.line === 'absent') reasons.push({ rule: 'line-load', outcome: 'block', code: 'line-load.no-line', facts: {} });
-    else if (place.line === 'unknown') reasons.push({ rule: 'line-load', outcome: 'unproved', code: 'line-load.line-unknown', facts: {} });
+  const add = (code: string, outcome: 'block' | 'unproved', facts: Reason['facts'] = {}) =>
+    reasons.push({ rule: 'line-load', outcome, code: `line-load.${code}`, facts });
+  const either = device.interchangeableLineLoad === true && needs.load;
+  if (needs.line) {
+    if (place.line === 'doubtful') add('line-doubtful', 'block', doubtFacts(place, ['line', 'line-on']));
+    else if (place.line === 'absent') add('no-line', 'block');
+    else if (place.line === 'unknown' && !either) add('line-unknown', 'unproved');
   }
-  if (needs.load && !device.interchangeableLineLoad) {
-    if (place.load === 'absent') reasons.push({ rule: 'line-load', outcome: 'block', code: 'line-load.no-load', facts: {} });
-    else if (place.load === 'unknown') reasons.push({ rule: 'line-load', outcome: 'unproved', code: 'line-load.load-unknown', facts: {} });
+  if (needs.load) {
+    if (place.load === 'doubtful') add('load-doubtful', 'block', doubtFacts(place, ['load', 'switched-line']));
+    else if (place.load === 'absent' && !(either && reasons.length > 0)) add('no-load', 'block');
+    else if (place.load === 'unknown' && !either) add('load-unknown', 'unproved');
   }
-  if (device.interchangeableLineLoad && needs.load && (place.line === 'absent' || place.load === 'absent'))
-    reasons.push({
-      rule: 'line-load',
-      outcome: 'block',
-      code: place.line === 'absent' ? 'line-load.no-line' : 'line-load.no-load',
-      facts: {},
-    });
   return reasons;
+}
+
+/** Which label is doubtful, and what contradicts it: readings by their ids, else the labels it is joined with. */
+function doubtFacts(place: PlaceFacts, roles: readonly Role[]): Reason['facts'] {
+  const own = place.doubts.filter(({ label }) => roles.includes(label.role));
+  const [first] = own;
+  return {
+    box: place.box.id,
+    conductors: own.map(({ conductorId }) => conductorWords(place.box, conductorId)),
+    against: first?.against ?? 'label',
+    readings: own.flatMap(({ readingIds }) => readingIds),
+    said: own.flatMap(({ readingIds }) =>
+      readingIds.flatMap((id) => {
+        const reading = place.box.readings.find((entry) => entry.id === id);
+        return reading ? [readingWords(place.box, place.known, reading)] : [];
+      }),
+    ),
+  };
 }

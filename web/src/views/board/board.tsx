@@ -1,23 +1,25 @@
 import {
+  type BoxPower,
   type BoxProgress,
   blockerText,
   boardRows,
   boxesOfRoom,
-  circuitPower,
   roomsInOrder,
   STAGES,
+  STOP_WORDS,
   type Stage,
   worstBlockers,
 } from '@inventario/core';
-import { Download, FileArchive, FileDown } from 'lucide-react';
+import { Download, FileArchive, FileDown, OctagonX } from 'lucide-react';
 import { Link } from 'react-router';
 import { Bench } from '../../app/bench.js';
 import { paths } from '../../app/paths.js';
-import { PowerShape } from '../../app/power-bar.js';
 import { timeOf } from '../../app/times.js';
 import { api } from '../../data/api.js';
 import { downloadCsv, downloadJob } from '../../data/downloads.js';
 import { type House, useHouse, useJob } from '../../data/job-context.js';
+import { useJobPower } from '../../data/power.js';
+import { PowerShape } from '../../parts/power-shape.js';
 import { Button, buttonClass } from '../../ui/button.js';
 import { classes } from '../../ui/classes.js';
 import { Empty } from '../../ui/empty.js';
@@ -174,13 +176,41 @@ function StageCell({ room, stage }: { room: BoardRoom; stage: Stage }) {
   );
 }
 
+/** Boxes at which work stops: those that are alive with their breakers off first. */
+function Stops() {
+  const { job, known } = useJob();
+  const isAlive = ({ stops }: BoxPower) => stops.some(({ code }) => code === 'live-while-off');
+  const boxes = useJobPower().boxes.filter(({ stops }) => stops.length > 0);
+  if (boxes.length === 0) return null;
+  return (
+    <section aria-label="Stops" className="rounded-lg border-2 border-stop p-3">
+      <h2 className="mb-2 flex items-center gap-2 font-bold text-stop">
+        <OctagonX aria-hidden className="size-6" />
+        Stop, and call an electrician
+      </h2>
+      <ul className="flex flex-col gap-2">
+        {[...boxes.filter(isAlive), ...boxes.filter((box) => !isAlive(box))].map(({ boxId, stops }) => (
+          <li key={boxId}>
+            <Link to={`${paths.box(job.id, boxId)}#stop`} className="block min-h-11 rounded-md px-1 hover:bg-well">
+              <span className="font-semibold">{known.boxes.get(boxId)?.name}</span>
+              <span className="block text-sm">{stops.map(({ code }) => STOP_WORDS[code].name).join('; ')}</span>
+            </Link>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
 function BoardReckoning() {
   const { job, known } = useJob();
   const house = useHouse();
   const worst = worstBlockers(progressOfAll(house)).slice(0, 3);
-  const on = circuitPower(job).filter((state) => state.state === 'on');
+  const { circuits } = useJobPower();
+  const on = circuits.filter((state) => state.state === 'on');
   return (
     <div className="flex flex-col gap-5">
+      <Stops />
       <section>
         <h2 className="mb-2 font-bold">What holds the job up</h2>
         {worst.length === 0 && <p className="text-soft">{job.boxes.length === 0 ? 'No boxes yet.' : 'Nothing.'}</p>}

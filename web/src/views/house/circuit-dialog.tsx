@@ -2,7 +2,7 @@ import { type Circuit, type PracticeId, putPart, setParts } from '@inventario/co
 import { useState } from 'react';
 import { newId } from '../../data/ids.js';
 import { useJob } from '../../data/job-context.js';
-import { Segments } from '../../ui/choice.js';
+import { Pick, PickSeveral, Segments } from '../../ui/choice.js';
 import { NumberField, TextField } from '../../ui/field.js';
 import { RecordForm } from './record-form.js';
 
@@ -13,21 +13,68 @@ const USUAL: Record<PracticeId, { amps: number; volts: number }> = {
   modular: { amps: 6, volts: 230 },
 };
 
+/** What hangs on the wall differs: split phase or one phase of three, and which kinds of protection are sold. */
+const LEGS: Record<PracticeId, readonly NonNullable<Circuit['leg']>[]> = {
+  us: ['A', 'B'],
+  ca: ['A', 'B'],
+  gb: ['A', 'B', 'C'],
+  modular: ['A', 'B', 'C'],
+};
+const LEG_WORD: Record<PracticeId, string> = { us: 'Leg', ca: 'Leg', gb: 'Phase', modular: 'Phase' };
+const NORTH_AMERICAN = ['none', 'gfci', 'afci', 'dual'] as const;
+const OTHERS = ['none', 'rcd', 'rcbo'] as const;
+const PROTECTION: Record<PracticeId, readonly NonNullable<Circuit['protection']>[]> = {
+  us: NORTH_AMERICAN,
+  ca: NORTH_AMERICAN,
+  gb: OTHERS,
+  modular: OTHERS,
+};
+const PROTECTION_WORDS: Record<NonNullable<Circuit['protection']>, string> = {
+  none: 'none',
+  gfci: 'GFCI',
+  afci: 'AFCI',
+  dual: 'both',
+  rcd: 'RCD',
+  rcbo: 'RCBO',
+};
+
+/** Yes, no, and nobody looked: three different things. */
+type Told = 'yes' | 'no' | 'not told';
+const TOLD = (['yes', 'no', 'not told'] as const).map((value) => ({ value, label: value }));
+const toldOf = (value: boolean | undefined): Told => (value === undefined ? 'not told' : value ? 'yes' : 'no');
+const asked = (told: Told): boolean | undefined => (told === 'not told' ? undefined : told === 'yes');
+
+/** A neutral is shared both ways, whichever of the two says so. */
+function bothWays(circuit: Circuit, all: readonly Circuit[]): Circuit {
+  const others = all.filter((other) => other.sharesNeutralWith?.includes(circuit.id)).map((other) => other.id);
+  return others.length === 0 ? circuit : { ...circuit, sharesNeutralWith: [...new Set([...(circuit.sharesNeutralWith ?? []), ...others])] };
+}
+
+/** Everything the file knows of a circuit, in plain words. What nobody looked at stays untold. */
 export function CircuitDialog({ id, onClose }: { id: string | null; onClose: () => void }) {
   const { job, known, apply } = useJob();
   const before = id ? known.circuits.get(id) : undefined;
-  const [circuit, setCircuit] = useState<Circuit>(
-    before ?? { id: newId(), panel: job.circuits.at(-1)?.panel ?? 'Main', breaker: '', label: '', ...USUAL[job.practice] },
+  const [circuit, setCircuit] = useState<Circuit>(() =>
+    before
+      ? bothWays(before, job.circuits)
+      : { id: newId(), panel: job.circuits.at(-1)?.panel ?? 'Main', breaker: '', label: '', ...USUAL[job.practice] },
   );
   const change = (more: Partial<Circuit>) => setCircuit({ ...circuit, ...more });
   const save = () => {
     if (circuit.breaker.trim() === '') return 'Give the breaker its number.';
     if (circuit.amps === 0 || circuit.volts === 0) return 'A circuit has amperes and volts above 0.';
     const name = `breaker ${circuit.breaker}`;
+    // What is taken off here is taken off there.
+    const freed = job.circuits.flatMap((other) =>
+      other.id !== circuit.id && other.sharesNeutralWith?.includes(circuit.id) && !circuit.sharesNeutralWith?.includes(other.id)
+        ? setParts('circuit', other.id, other, { sharesNeutralWith: other.sharesNeutralWith.filter((entry) => entry !== circuit.id) })
+        : [],
+    );
     return before
-      ? apply(setParts('circuit', circuit.id, before, circuit), `Change ${name}`)
+      ? apply([...setParts('circuit', circuit.id, before, circuit), ...freed], `Change ${name}`)
       : apply([putPart('circuit', circuit.id, circuit)], `Add ${name}`);
   };
+  const shares = circuit.sharesNeutralWith ?? [];
   return (
     <RecordForm
       title={before ? 'Change the circuit' : 'Add a circuit'}
@@ -44,18 +91,73 @@ export function CircuitDialog({ id, onClose }: { id: string | null; onClose: () 
         <NumberField label="Rating" unit="A" value={circuit.amps} max={400} onNumber={(amps) => change({ amps })} />
         <NumberField label="Voltage" unit="V" value={circuit.volts} max={480} onNumber={(volts) => change({ volts })} />
       </div>
-      {(job.practice === 'us' || job.practice === 'ca') && (
+      <div className="flex flex-wrap gap-x-6 gap-y-3">
         <Segments
-          label="Leg"
+          label={LEG_WORD[job.practice]}
           value={circuit.leg ?? 'none'}
+          options={[...LEGS[job.practice].map((leg) => ({ value: leg, label: leg })), { value: 'none' as const, label: 'not told' }]}
+          onChoice={(leg) => change({ leg: leg === 'none' ? undefined : leg })}
+        />
+        <Segments
+          label="Poles that trip together"
+          value={circuit.poles ?? 0}
           options={[
-            { value: 'A', label: 'A' },
-            { value: 'B', label: 'B' },
-            { value: 'none', label: 'not told' },
+            { value: 1, label: '1' },
+            { value: 2, label: '2' },
+            { value: 3, label: '3' },
+            { value: 0, label: 'not told' },
           ]}
-          onChoice={(leg) => change({ leg: leg === 'none' ? undefined : (leg as 'A' | 'B') })}
+          onChoice={(poles) => change({ poles: poles === 0 ? undefined : poles })}
+        />
+      </div>
+      <PickSeveral
+        label="Shares its neutral with"
+        placeholder="no other breaker, as far as known"
+        values={shares}
+        options={job.circuits
+          .filter((other) => other.id !== circuit.id)
+          .map((other) => ({ value: other.id, label: `${other.breaker} ${other.label}` }))}
+        onChoice={(ids) => change({ sharesNeutralWith: ids })}
+      />
+      {shares.length > 0 && (
+        <Segments
+          label="Does one handle switch it off together with those?"
+          value={toldOf(circuit.commonTrip)}
+          options={TOLD}
+          onChoice={(told) => change({ commonTrip: asked(told) })}
         />
       )}
+      <Segments
+        label="Does this breaker open the neutral too?"
+        value={toldOf(circuit.isolatesNeutral)}
+        options={TOLD}
+        onChoice={(told) => change({ isolatesNeutral: asked(told) })}
+      />
+      <div className="grid grid-cols-2 gap-3">
+        <Pick
+          label="Protection"
+          value={circuit.protection ?? 'untold'}
+          options={[
+            ...[...new Set([...PROTECTION[job.practice], ...(circuit.protection ? [circuit.protection] : [])])].map((value) => ({
+              value,
+              label: PROTECTION_WORDS[value],
+            })),
+            { value: 'untold' as const, label: 'not told' },
+          ]}
+          onChoice={(protection) => change({ protection: protection === 'untold' ? undefined : protection })}
+        />
+        <Pick
+          label="What feeds it"
+          value={circuit.source ?? 'untold'}
+          options={[
+            { value: 'mains' as const, label: 'the mains alone' },
+            { value: 'inverter' as const, label: 'an inverter too', hint: 'solar, battery' },
+            { value: 'generator' as const, label: 'a generator too' },
+            { value: 'untold' as const, label: 'not told' },
+          ]}
+          onChoice={(source) => change({ source: source === 'untold' ? undefined : source })}
+        />
+      </div>
     </RecordForm>
   );
 }

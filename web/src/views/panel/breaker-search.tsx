@@ -1,7 +1,8 @@
-import { circuitPower, looksLeft, nextLook, putPart, remaining, type SearchAnswer, setParts, tracedEvent } from '@inventario/core';
+import { looksLeft, nextLook, putPart, remaining, type SearchAnswer, setParts, tracedEvent } from '@inventario/core';
 import { useState } from 'react';
 import { instant, newId } from '../../data/ids.js';
 import { useJob } from '../../data/job-context.js';
+import { useJobPower } from '../../data/power.js';
 import { Button } from '../../ui/button.js';
 import { Pick } from '../../ui/choice.js';
 import { Dialog } from '../../ui/dialog.js';
@@ -13,7 +14,7 @@ export function BreakerSearch({ onClose }: { onClose: () => void }) {
   const [boxId, setBox] = useState(unnamed?.id ?? job.boxes[0]?.id ?? '');
   const [answers, setAnswers] = useState<SearchAnswer[]>([]);
   const all = job.circuits.map((circuit) => circuit.id);
-  const power = new Map(circuitPower(job).map((entry) => [entry.circuitId, entry.state]));
+  const power = new Map(useJobPower().circuits.map((entry) => [entry.circuitId, entry.state]));
   const look = nextLook(all, answers, (id) => power.get(id) === 'off');
   const left = remaining(all, answers);
   const name = (id: string) => known.circuits.get(id)?.breaker ?? id;

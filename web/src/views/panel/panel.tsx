@@ -1,12 +1,13 @@
-import { type Circuit, circuitPower, type JobEvent, panelLabel, proofOf, roomsInOrder, struckEvents } from '@inventario/core';
+import { type Circuit, type JobEvent, listed, neutralFamilies, panelLabel, roomsInOrder, STOP_WORDS, struckEvents } from '@inventario/core';
 import { CircleCheck, Search } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { Bench } from '../../app/bench.js';
 import { paths } from '../../app/paths.js';
-import { PowerShape } from '../../app/power-bar.js';
 import { timeOf } from '../../app/times.js';
 import { useJob } from '../../data/job-context.js';
+import { useJobPower } from '../../data/power.js';
+import { PowerShape } from '../../parts/power-shape.js';
 import { Button } from '../../ui/button.js';
 import { classes } from '../../ui/classes.js';
 import { Empty } from '../../ui/empty.js';
@@ -41,12 +42,30 @@ export function PanelView() {
 }
 
 function PanelFace({ name, circuits }: { name: string; circuits: readonly Circuit[] }) {
+  const { job } = useJob();
   const numbered = circuits.every((circuit) => /^\d+/.test(circuit.breaker));
   const side = (odd: boolean) =>
     circuits
       .filter((circuit) => !numbered || (Number.parseInt(circuit.breaker, 10) % 2 === 1) === odd)
       .sort((a, b) => Number.parseInt(a.breaker, 10) - Number.parseInt(b.breaker, 10));
-  const columns = numbered ? [side(true), side(false)] : [[...circuits]];
+  const columns = (numbered ? [side(true), side(false)] : [[...circuits]]).map(pairsTogether);
+  function pairsTogether(column: Circuit[]): Circuit[] {
+    // Breakers that share a neutral stand side by side, so that the pair is seen; the others keep their place.
+    const placed = new Set<string>();
+    return column.flatMap((circuit) => {
+      if (placed.has(circuit.id)) return [];
+      const family = column.filter((other) => neutralFamilies(job).of(circuit.id).has(other.id));
+      for (const member of family) placed.add(member.id);
+      return family;
+    });
+  }
+  function tieOf(circuit: Circuit, column: readonly Circuit[]): Tie {
+    const family = neutralFamilies(job).of(circuit.id);
+    if (family.size < 2) return 'none';
+    const here = column.filter((other) => family.has(other.id));
+    const at = here.indexOf(circuit);
+    return here.length === 1 ? 'alone' : at === 0 ? 'top' : at === here.length - 1 ? 'bottom' : 'middle';
+  }
   return (
     <section aria-label={`${name} panel`} className="mb-5 rounded-lg border-2 border-ink bg-well p-3">
       <h2 className="mb-2 font-bold">{name}</h2>
@@ -54,7 +73,7 @@ function PanelFace({ name, circuits }: { name: string; circuits: readonly Circui
         {columns.map((column, index) => (
           <ul key={index === 0 ? 'left' : 'right'} className="flex flex-col gap-2">
             {column.map((circuit) => (
-              <Breaker key={circuit.id} circuit={circuit} />
+              <Breaker key={circuit.id} circuit={circuit} tie={tieOf(circuit, column)} />
             ))}
           </ul>
         ))}
@@ -63,18 +82,34 @@ function PanelFace({ name, circuits }: { name: string; circuits: readonly Circui
   );
 }
 
-function Breaker({ circuit }: { circuit: Circuit }) {
+const WITH_ARTICLE = { inverter: 'an inverter', generator: 'a generator', mains: 'the mains' } as const;
+
+/** Where a breaker stands in the bracket drawn round those of its column that share one neutral. */
+type Tie = 'none' | 'alone' | 'top' | 'middle' | 'bottom';
+
+function Breaker({ circuit, tie }: { circuit: Circuit; tie: Tie }) {
   const { job, known } = useJob();
-  const power = circuitPower(job).find((entry) => entry.circuitId === circuit.id);
+  const { circuits, boxes: powers } = useJobPower();
+  const power = circuits.find((entry) => entry.circuitId === circuit.id);
   const boxes = job.boxes.filter((box) => box.circuitIds.includes(circuit.id));
   const loads = [...new Set(boxes.flatMap((box) => box.positions.flatMap((position) => position.loadIds)))].flatMap(
     (id) => known.loads.get(id)?.name ?? [],
   );
-  const dead = boxes.filter((box) => proofOf(box, job).stage === 'device-out').length;
+  const dead = powers.filter(({ boxId, dead }) => dead === 'device-out' && boxes.some((box) => box.id === boxId)).length;
   const state = power?.state ?? 'unknown';
   const label = panelLabel(circuit, job);
+  const sharing = [...neutralFamilies(job).of(circuit.id)].filter((id) => id !== circuit.id);
   return (
-    <li className="rounded-md border border-rule bg-sheet p-2.5">
+    <li
+      className={classes(
+        'relative rounded-md border border-rule bg-sheet p-2.5',
+        sharing.length > 0 && 'ml-5 before:absolute before:inset-y-0 before:-left-5 before:w-3 before:border-ink before:border-l-4',
+        tie === 'top' && 'before:top-1/2 before:-bottom-2 before:rounded-tl-lg before:border-t-4',
+        tie === 'middle' && 'before:-bottom-2',
+        tie === 'bottom' && 'before:bottom-1/2 before:rounded-bl-lg before:border-b-4',
+        tie === 'alone' && 'before:top-1/2 before:bottom-auto before:h-0 before:border-l-0 before:border-t-4',
+      )}
+    >
       <div className="flex items-center gap-2">
         <span className={state === 'on' ? 'text-live' : state === 'off' ? 'text-off' : ''}>
           <PowerShape state={state} />
@@ -87,6 +122,22 @@ function Breaker({ circuit }: { circuit: Circuit }) {
           {circuit.protection && circuit.protection !== 'none' ? `, ${circuit.protection.toUpperCase()}` : ''}
         </span>
       </div>
+      {sharing.length > 0 && (
+        <p className="text-sm font-semibold">
+          Shares its neutral with {listed(sharing.map((id) => known.circuits.get(id)?.breaker ?? id))}
+          {circuit.commonTrip === true ? ', common trip' : circuit.commonTrip === false ? ', no common trip' : ''}
+        </p>
+      )}
+      {(circuit.isolatesNeutral || (circuit.source && circuit.source !== 'mains')) && (
+        <p className="text-sm">
+          {[
+            circuit.isolatesNeutral && 'opens the neutral too',
+            circuit.source && circuit.source !== 'mains' && `fed by ${WITH_ARTICLE[circuit.source]}`,
+          ]
+            .filter(Boolean)
+            .join('; ')}
+        </p>
+      )}
       <p className="text-sm">
         {state === 'unknown' ? 'Never switched on record.' : `Recorded ${power?.since ? timeOf(power.since) : ''}: ${state}.`}
         {dead > 0 && ` ${dead} box${dead === 1 ? '' : 'es'} proved dead.`}
@@ -112,9 +163,9 @@ function PanelReckoning() {
   const { job, known } = useJob();
   const two = job.boxes.filter((box) => box.circuitIds.length > 1);
   const none = roomsInOrder(job).flatMap((room) => job.boxes.filter((box) => box.roomId === room.id && box.circuitIds.length === 0));
-  const struck = struckEvents(job);
+  const struck = struckEvents(job.events);
   const log = job.events
-    .filter((event) => ['switched', 'proved', 'traced'].includes(event.kind))
+    .filter((event) => ['switched', 'proved', 'traced', 'cleared', 'mounted'].includes(event.kind))
     .sort((a, b) => (b.at ?? '').localeCompare(a.at ?? ''));
   const link = (id: string) => (
     <Link className="underline" to={paths.box(job.id, id)}>
@@ -125,7 +176,11 @@ function PanelReckoning() {
     const breaker = `breaker ${known.circuits.get(event.circuitId ?? '')?.breaker}`;
     const box = known.boxes.get(event.boxId ?? '')?.name;
     if (event.kind === 'switched') return `${breaker} ${event.state}`;
-    return event.kind === 'traced' ? `${box} found on ${breaker}` : `${box} proved dead`;
+    if (event.kind === 'traced') return `${box} found on ${breaker}`;
+    if (event.kind === 'mounted') return `${box} mounted`;
+    const { stage, hazard } = event as { stage?: string; hazard?: string };
+    if (event.kind === 'cleared') return `${box}: ${STOP_WORDS[hazard as keyof typeof STOP_WORDS]?.name.toLowerCase() ?? hazard} put right`;
+    return `${box} proved dead ${stage === 'device-out' ? 'with the device out' : 'at the face'}`;
   };
   return (
     <div className="flex flex-col gap-5">

@@ -6,11 +6,12 @@ import {
   contentsAsFound,
   contentsAsPlanned,
   cubicInches,
-  HAZARD_WORDS,
+  Hazard,
   lengthText,
   millilitres,
   plannedDevices,
   rounded,
+  STOP_WORDS,
   volumeText,
   WORDS,
   withGangs,
@@ -210,10 +211,7 @@ function EnclosureInWords({ box, onChange }: { box: Box; onChange: () => void })
   );
 }
 
-const HAZARDS = Object.fromEntries(Object.entries(HAZARD_WORDS).map(([id, { name }]) => [id, name])) as Record<
-  keyof typeof HAZARD_WORDS,
-  string
->;
+const HAZARDS = Object.fromEntries(Hazard.options.map((id) => [id, STOP_WORDS[id].name.toLowerCase()])) as Record<Hazard, string>;
 
 function Ticks<Id extends string>({
   legend,

@@ -171,7 +171,7 @@ export function ConductorsPanel({
         </div>
       )}
       {reading && box.conductors.length > 0 && (
-        <ReadingTray box={box} bench={bench} said={heldId ? said.get(heldId)?.role : undefined} onBench={onBench} />
+        <ReadingTray box={box} bench={bench} roleOf={(id) => said.get(id)?.role} onBench={onBench} />
       )}
       {held && !reading && (
         <ConductorTray

@@ -1,59 +1,169 @@
-import { type Box, proofOf, provedEvent, putPart } from '@inventario/core';
+import {
+  type Box,
+  type BoxPower,
+  conductorWords,
+  DEAD_VOLTS,
+  hinderText,
+  type ProvingPair,
+  provedEvent,
+  provingHinders,
+  provingRound,
+  putPart,
+  type Reading,
+} from '@inventario/core';
 import { useState } from 'react';
 import { timeOf } from '../../app/times.js';
 import { instant, newId } from '../../data/ids.js';
 import { useJob } from '../../data/job-context.js';
+import { useBoxPower } from '../../data/power.js';
+import { MeterPad } from '../../parts/meter-pad.js';
 import { Button } from '../../ui/button.js';
+import { Pick } from '../../ui/choice.js';
 import { NumberField } from '../../ui/field.js';
+import { useSay } from '../../ui/say.js';
 
-/** The two-stage proof of dead: known source, every conductor, known source again; at the face and with the device out. */
+/** Is it dead? What stands, what hinders, and the stage of the proof that comes next. */
 export function ProofForm({ box }: { box: Box }) {
-  const { job, known, apply } = useJob();
-  const proof = proofOf(box, job);
-  const [volts, setVolts] = useState<number>(0);
-  const names = (id: string) => known.circuits.get(id)?.breaker ?? id;
-  const hindered = proof.hinderedBy.map(
-    ({ circuitId, why }) =>
-      `breaker ${names(circuitId)} ${why === 'unknown' ? 'is not recorded off' : why === 'on' ? 'is on' : 'went on since'}`,
-  );
-  const off = box.circuitIds.length > 0 && !proof.hinderedBy.some((entry) => entry.why !== 'on-since');
-  const record = (stage: 'face' | 'device-out') => {
-    const event = provedEvent(box, job, { id: newId(), at: instant(), stage, volts });
-    if (event?.id)
-      apply([putPart('event', event.id, event)], `${box.name} proved dead ${stage === 'face' ? 'at the face' : 'with the device out'}`);
-  };
+  const { job } = useJob();
+  const power = useBoxPower(box.id);
+  if (!power) return null;
+  const hindered = provingHinders(power);
+  const stage = power.dead === 'none' ? 'face' : 'device-out';
   return (
     <div className="flex flex-col gap-2">
-      <p>
-        {proof.stage === 'device-out'
-          ? `Proved dead with the device out, ${timeOf(proof.since ?? '')}.`
-          : proof.stage === 'face'
-            ? `Proved dead at the face only, ${timeOf(proof.since ?? '')}: once more with the device out.`
-            : box.circuitIds.length === 0
-              ? 'No circuit is named for this box: it cannot be proved dead.'
-              : `Not proved dead${hindered.length > 0 ? `: ${hindered.join('; ')}` : ''}.`}
-      </p>
-      {proof.stage !== 'device-out' && off && (
-        <>
-          <NumberField
-            label="Tester on its known source, before and after"
-            unit="V"
-            max={500}
-            zeroIsEmpty
-            value={volts}
-            onNumber={setVolts}
-            hint="then every conductor to earth, to neutral and to each other: all under 5 V"
-          />
-          <div className="flex flex-wrap gap-2">
-            <Button disabled={volts < 50} onClick={() => record('face')}>
-              Proved at the face
-            </Button>
-            <Button kind="main" disabled={volts < 50 || proof.stage !== 'face'} onClick={() => record('device-out')}>
-              Proved, device out
-            </Button>
-          </div>
-        </>
+      <ProofStands power={power} box={box} />
+      {hindered.length > 0 && (
+        <div>
+          <p className="font-semibold">Before it can be proved:</p>
+          <ul className="list-disc pl-5">
+            {hindered.map((hinder) => (
+              <li key={`${hinder.code}${hinder.circuitId}${hinder.readingId}`}>{hinderText(hinder, box, job)}</li>
+            ))}
+          </ul>
+        </div>
+      )}
+      {power.dead !== 'device-out' && hindered.length === 0 && box.circuitIds.length > 0 && (
+        <Stage key={stage} box={box} power={power} stage={stage} />
       )}
     </div>
   );
 }
+
+function ProofStands({ power, box }: { power: BoxPower; box: Box }) {
+  const { job } = useJob();
+  if (power.dead === 'device-out') return <p className="font-semibold">Proved dead with the device out, {timeOf(power.since ?? '')}.</p>;
+  if (power.dead === 'face')
+    return <p className="font-semibold">Proved dead at the face, {timeOf(power.since ?? '')}. Once more with the device out.</p>;
+  const ended = power.hinders.filter(({ code }) => ENDED.has(code));
+  return (
+    <>
+      <p className="font-semibold">Not proved dead.</p>
+      {ended.map((hinder) => (
+        <p key={`${hinder.code}${hinder.circuitId}${hinder.readingId}`} className="text-sm">
+          {hinderText(hinder, box, job)}
+        </p>
+      ))}
+    </>
+  );
+}
+
+/** What ended an earlier proof, or leaves a box without any. */
+const ENDED: ReadonlySet<string> = new Set(['on-unknown-to-prover', 'corrected', 'closed', 'old', 'not-proved']);
+
+/** One stage: the tester on a known source, every pair, the known source again. Nothing is taken on trust but by one touch that says so. */
+function Stage({ box, power, stage }: { box: Box; power: BoxPower; stage: 'face' | 'device-out' }) {
+  const { job, apply } = useJob();
+  const say = useSay();
+  const [volts, setVolts] = useState(0);
+  const [after, setAfter] = useState(0);
+  const [under, setUnder] = useState(false);
+  const [odd, setOdd] = useState<string | null>(null);
+  const round = provingRound(box);
+  const pairs = [...round.earth, ...round.neutral, ...round.lines];
+  const steady = Math.abs(after - volts) <= volts * STEADY;
+  const ready = volts >= LEAST_SOURCE && after >= LEAST_SOURCE && steady && under;
+
+  const record = () => {
+    const made = { id: newId(), at: instant(), stage, volts, voltsAfter: after, under5: pairs };
+    const event = provedEvent(box, job, power, made);
+    const hindered = event
+      ? apply([putPart('event', made.id, event)], `${box.name} proved dead ${stage === 'face' ? 'at the face' : 'with the device out'}`)
+      : 'the record changed while you measured: look at what hinders';
+    if (hindered) say(`That cannot be recorded: ${hindered}.`);
+  };
+  const recordOdd = (pair: ProvingPair, value: Reading['value']) => {
+    setOdd(null);
+    if (typeof value === 'number' && value < DEAD_VOLTS) return;
+    const reading: Reading = {
+      id: newId(),
+      at: instant(),
+      tool: 'volts-low-z',
+      method: 'probed',
+      arrangement: stage === 'face' ? 'in-place' : 'device-out',
+      ...(stage === 'device-out' && box.positions[0] ? { position: box.positions[0].index } : {}),
+      breakers: Object.fromEntries(power.circle.map((id) => [id, 'off' as const])),
+      points: [...pair],
+      value,
+    };
+    apply(
+      [{ kind: 'box', id: box.id, base: null, append: { readings: [reading as unknown as Record<string, unknown>] } }],
+      `Not dead: ${value} V (${box.name})`,
+    );
+    setUnder(false);
+    say(`${value} V: the box is not dead.`);
+  };
+  const oddPair = pairs.find((pair) => pair.join() === odd);
+  const words = (point: string) => (point === 'reference' ? 'earth' : conductorWords(box, point));
+  return (
+    <fieldset className="flex flex-col gap-3 rounded-md border border-rule p-3">
+      <legend className="px-1 font-bold">{stage === 'face' ? 'First at the face' : 'Again, with the device out'}</legend>
+      <NumberField label="1. Tester on a known source" unit="V" max={500} zeroIsEmpty value={volts} onNumber={setVolts} />
+      <div className="flex flex-col gap-2">
+        <p className="text-sm font-semibold text-soft">2. Every conductor of the box</p>
+        <ul className="list-disc pl-5 text-sm">
+          <li>each to earth: {round.earth.length}</li>
+          {round.neutral.length > 0 && <li>each to neutral: {round.neutral.length}</li>}
+          {round.lines.length > 0 && <li>each to each other: {round.lines.length}</li>}
+        </ul>
+        <div className="grid grid-cols-1 gap-2 sm:grid-cols-2">
+          <Button
+            aria-pressed={under}
+            className={under ? 'border-ink font-semibold' : ''}
+            disabled={volts < LEAST_SOURCE}
+            onClick={() => setUnder(!under)}
+          >
+            {under ? '✓ ' : ''}All {pairs.length} under 5 V
+          </Button>
+          <Pick
+            label="All but one"
+            hideLabel
+            value={odd}
+            placeholder="One is not …"
+            options={pairs.map((pair) => ({ value: pair.join(), label: `${words(pair[0])} to ${words(pair[1])}` }))}
+            onChoice={setOdd}
+          />
+        </div>
+        {oddPair && (
+          <MeterPad
+            label={`Volts, ${words(oddPair[0])} to ${words(oddPair[1])}`}
+            tool="volts-low-z"
+            onValue={(value) => recordOdd(oddPair, value)}
+          />
+        )}
+      </div>
+      <NumberField label="3. The known source again" unit="V" max={500} zeroIsEmpty value={after} onNumber={setAfter} />
+      {after >= LEAST_SOURCE && !steady && (
+        <p role="alert" className="text-stop">
+          The source read {volts} V before and {after} V now: the tester cannot be trusted. Change its batteries and begin again.
+        </p>
+      )}
+      <Button kind="main" disabled={!ready} onClick={record}>
+        {stage === 'face' ? 'Proved dead at the face' : 'Proved dead, device out'}
+      </Button>
+    </fieldset>
+  );
+}
+
+/** A known source shows at least this, V; before and after it may differ by this share. */
+const LEAST_SOURCE = 50;
+const STEADY = 0.1;

@@ -3,10 +3,10 @@ import { type Box, type Reading, readingWords, setParts } from '@inventario/core
 import { ChevronRight, Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import { useJob } from '../../data/job-context.js';
+import { MeterPad } from '../../parts/meter-pad.js';
 import { Button } from '../../ui/button.js';
 import { Dialog } from '../../ui/dialog.js';
 import { useSay } from '../../ui/say.js';
-import { MeterPad } from './meter-pad.js';
 
 /** What was read in a box, each to be changed or taken back. */
 export function ReadingList({ box }: { box: Box }) {

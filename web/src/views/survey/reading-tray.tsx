@@ -1,23 +1,26 @@
 import {
   type Box,
   COLOUR_WORDS,
-  circuitPower,
-  circuitsThatMatter,
   conductorWords,
   HANDS_OFF_STEPS,
-  proofOf,
+  listed,
   type Reading,
+  type Role,
+  readingGate,
   runOf,
+  sweepPoints,
 } from '@inventario/core';
 import { useState } from 'react';
-import { PowerShape } from '../../app/power-bar.js';
 import { instant, newId } from '../../data/ids.js';
 import { useJob } from '../../data/job-context.js';
+import { useBoxPower, useJobPower } from '../../data/power.js';
+import { MeterPad } from '../../parts/meter-pad.js';
+import { PowerShape } from '../../parts/power-shape.js';
+import { StopCard } from '../../parts/stop-card.js';
 import { Button } from '../../ui/button.js';
 import { Pick, Segments } from '../../ui/choice.js';
 import { useSay } from '../../ui/say.js';
 import { Toggle } from '../../ui/toggle.js';
-import { MeterPad } from './meter-pad.js';
 import { ProofForm } from './proof-form.js';
 import { type Bench, breakersOf, readingOf } from './reading-state.js';
 
@@ -29,58 +32,58 @@ const TOOLS = [
 ] as const;
 
 /**
- * Reading entry for one hand: a conductor from the drawing, the instrument, the result. The state is taken from where it shows.
- * @param said what the readings make of the conductor in hand
+ * Reading entry for one hand: a conductor from the drawing, the instrument, the result. The state is taken from where it shows; what
+ * may be done in it is the power engine's to say.
+ * @param roleOf what the readings make of a conductor
  */
 export function ReadingTray({
   box,
   bench,
-  said,
+  roleOf,
   onBench,
 }: {
   box: Box;
   bench: Bench;
-  said: string | undefined;
+  roleOf: (conductorId: string) => Role | undefined;
   onBench: (bench: Bench) => void;
 }) {
   const { job, known, apply, undo } = useJob();
   const say = useSay();
-  const power = circuitPower(job);
-  const breakers = breakersOf(job, power);
-  const own = power.filter((entry) => box.circuitIds.includes(entry.circuitId));
-  const live = own.some((entry) => entry.state !== 'off');
-  const proof = proofOf(box, job);
+  const power = useBoxPower(box.id);
+  const { circuits } = useJobPower();
+  if (!power) return null;
+  const breakers = breakersOf(job, circuits);
+  const own = circuits.filter((entry) => power.circle.includes(entry.circuitId));
   const stateKey = own.map((entry) => `${entry.circuitId}${entry.state}${entry.since}`).join();
   const set = (more: Partial<Bench>) => onBench({ ...bench, ...more });
 
-  const record = (what: Entered) => {
-    const reading = readingOf(box, bench, breakers, { id: newId(), at: instant(), ...what });
+  const record = (...entered: Entered[]) => {
+    const at = instant();
+    const readings = entered.map((what) => readingOf(box, bench, breakers, { id: newId(), at, ...what }));
+    const [first] = entered;
+    const what = entered.length === 1 && first ? String(first.value) : `${entered.length} readings`;
     const hindered = apply(
-      [{ kind: 'box', id: box.id, base: null, append: { readings: [reading as unknown as Record<string, unknown>] } }],
-      `Reading: ${what.value} (${box.name})`,
+      [{ kind: 'box', id: box.id, base: null, append: { readings: readings as unknown as Record<string, unknown>[] } }],
+      `Reading: ${what} (${box.name})`,
     );
-    say(
-      hindered ? `That cannot be recorded: ${hindered}.` : `Recorded: ${what.value}.`,
-      hindered ? undefined : { label: 'Undo', run: undo },
-    );
+    say(hindered ? `That cannot be recorded: ${hindered}.` : `Recorded: ${what}.`, hindered ? undefined : { label: 'Undo', run: undo });
   };
   const loads = [...new Set(box.positions.flatMap((position) => position.loadIds))].flatMap((id) => known.loads.get(id) ?? []);
   const held = box.conductors.find((conductor) => conductor.id === bench.held);
-  // Ohms are read dead; anything but looking is done hands-off while a breaker is on.
-  const needsProof = bench.tool === 'ohms' && proof.stage !== 'device-out';
-  const opensNeutral =
-    bench.arrangement === 'parted' ||
-    (bench.arrangement === 'lifted' &&
-      (said === 'neutral' || box.labels.some((label) => label.conductorId === bench.held && label.role === 'neutral')));
-  // A parted neutral is live wherever anything on it is still fed: every breaker that shares it is off first.
-  const backFed = opensNeutral
-    ? circuitsThatMatter(box, job).filter((id) => power.find((entry) => entry.circuitId === id)?.state !== 'off')
-    : [];
-  const needsClear =
-    live && bench.tool !== 'ohms' && (bench.arrangement !== 'in-place' || bench.tool !== 'indicator') && bench.stoodClear !== stateKey;
+  const setUp = {
+    tool: bench.tool,
+    arrangement: bench.arrangement,
+    position: bench.position,
+    ...(bench.held ? { lifted: [bench.held] } : {}),
+  };
+  const asked = readingGate(box, job, power, circuits, setUp, roleOf);
+  // One touch records the whole sweep: a reading for each conductor that the indicator can reach.
+  const rest = sweepPoints(box).filter((id) => id !== bench.held);
+  const gate = asked.kind === 'stand-clear' && bench.stoodClear === stateKey ? { kind: 'open' as const } : asked;
 
   return (
     <div className="mt-2 flex flex-col gap-3 border-t-2 border-ink pt-3">
+      <StopCard box={box} only="live-while-off" />
       <div className="flex flex-wrap items-end gap-3">
         <Pick
           label="The box stands"
@@ -198,17 +201,21 @@ export function ReadingTray({
               />
             )}
           </div>
-          {backFed.length > 0 ? (
+          {gate.kind === 'neutral' ? (
             <p role="alert" className="rounded-md border-2 border-stop p-3 font-semibold text-stop">
-              A neutral is opened here. First off: breaker {backFed.map((id) => known.circuits.get(id)?.breaker).join(' and ')}, or the
-              main; both halves of a shared neutral. After opening, every end is proved again.
+              A neutral is opened here. First off: breaker {listed(gate.circuitIds.map((id) => known.circuits.get(id)?.breaker ?? id))}, or
+              the main; every circuit that shares it. After opening, every end is proved again.
             </p>
-          ) : needsProof ? (
+          ) : gate.kind === 'find-source' ? (
+            <p role="alert" className="rounded-md border-2 border-stop p-3 font-semibold text-stop">
+              Ohms are read dead, and this box is live with its breakers off. Find what feeds it first.
+            </p>
+          ) : gate.kind === 'prove-dead' ? (
             <div className="flex flex-col gap-2 rounded-md border-2 border-ink p-3">
               <p className="font-semibold">Ohms are read dead. Prove it first.</p>
               <ProofForm box={box} />
             </div>
-          ) : needsClear ? (
+          ) : gate.kind === 'stand-clear' ? (
             <HandsOff onDone={() => set({ stoodClear: stateKey })} />
           ) : bench.tool === 'indicator' ? (
             <div className="grid grid-cols-2 gap-2">
@@ -221,6 +228,16 @@ export function ReadingTray({
                   {value}
                 </Button>
               ))}
+              {rest.length > 0 && (
+                <Button className="col-span-2 min-h-14" onClick={() => record(...sweepOf(rest, held.id))}>
+                  Alert on this one, the other {rest.length} quiet
+                </Button>
+              )}
+              {rest.length > 0 && (
+                <Button className="col-span-2 min-h-14" onClick={() => record(...sweepOf([...rest, held.id], null))}>
+                  All {rest.length + 1} quiet
+                </Button>
+              )}
             </div>
           ) : (
             <MeterPad
@@ -241,6 +258,11 @@ interface Entered {
   tool: Reading['tool'];
   points: string[];
   value: Reading['value'];
+}
+
+function sweepOf(quiet: readonly string[], alert: string | null): Entered[] {
+  const point = (id: string, value: 'alert' | 'quiet'): Entered => ({ tool: 'indicator', points: [id], value });
+  return [...(alert === null ? [] : [point(alert, 'alert')]), ...quiet.map((id) => point(id, 'quiet'))];
 }
 
 /** The other end of the conductor in hand, where its run says which it is: for ohms from end to end. */

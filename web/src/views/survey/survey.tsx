@@ -5,6 +5,7 @@ import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
 import { Bench } from '../../app/bench.js';
 import { paths } from '../../app/paths.js';
 import { useHouse, useIdentified, useJob } from '../../data/job-context.js';
+import { StopCard } from '../../parts/stop-card.js';
 import { PickSeveral } from '../../ui/choice.js';
 import { Empty } from '../../ui/empty.js';
 import { TextField } from '../../ui/field.js';
@@ -17,7 +18,6 @@ import { ConductorsPanel } from './conductors-panel.js';
 import { IdentifySection } from './identify-section.js';
 import { PositionPanel } from './position-panel.js';
 import { newBench, setUpFor } from './reading-state.js';
-import { StopCard } from './stop-card.js';
 
 /** What is in this box? */
 export function SurveyView() {

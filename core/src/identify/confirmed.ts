@@ -1,0 +1,33 @@
+import type { JobLookup } from '../job/lookup.js';
+import type { Box } from '../job/schema/survey.js';
+import type { ConfirmedRole } from '../power/instant.js';
+import { type IdentifiedConductor, rolesOfBox } from './identify.js';
+import { identificationRestsOn, isSameBasis, type RestsOn } from './rests-on.js';
+
+/** What an identification confirms, by conductor. */
+export function confirmedIn(identified: { conductors: readonly IdentifiedConductor[] }): ReadonlyMap<string, ConfirmedRole> {
+  return new Map(
+    identified.conductors.flatMap(({ id, role, grade, circuitId, loadIds, because }) =>
+      grade === 'confirmed' ? [[id, { role, circuitId, loadIds, because }] as const] : [],
+    ),
+  );
+}
+
+const kept = new WeakMap<Box['readings'], { restsOn: RestsOn; roles: ReadonlyMap<string, ConfirmedRole> }>();
+
+/**
+ * What the readings of a box confirm, worked out anew only where something it rests on is another. A box without readings confirms
+ * nothing.
+ */
+export function confirmedRoles(box: Box, known: JobLookup): ReadonlyMap<string, ConfirmedRole> {
+  if (box.readings.length === 0) return NOTHING;
+  const restsOn = identificationRestsOn(box, known);
+  let found = kept.get(box.readings);
+  if (!found || !isSameBasis(found.restsOn, restsOn, 'roles')) {
+    found = { restsOn, roles: confirmedIn({ conductors: rolesOfBox(box, known) }) };
+    kept.set(box.readings, found);
+  }
+  return found.roles;
+}
+
+const NOTHING: ReadonlyMap<string, ConfirmedRole> = new Map();

@@ -1,0 +1,78 @@
+import type { Job, JobEvent } from './schema/job.js';
+
+/** An event with its instant (ms; an event without one counts as the earliest) and its place in the file. */
+export interface Placed {
+  event: JobEvent;
+  at: number;
+  place: number;
+}
+
+/** Ids that corrections strike from the record. */
+export function struckEvents(events: readonly JobEvent[]): ReadonlySet<string> {
+  return new Set(events.flatMap((event) => (event.kind === 'correction' && event.of ? [event.of] : [])));
+}
+
+/** The instant of an event or reading, ms; one without counts as the earliest. */
+export function instantOf(entry: { at?: string | undefined }): number {
+  return entry.at === undefined ? Number.NEGATIVE_INFINITY : Date.parse(entry.at);
+}
+
+/** By the clock; at one instant the later in the file is the later. */
+export function byClock(a: Placed, b: Placed): number {
+  return a.at === b.at ? a.place - b.place : a.at - b.at;
+}
+
+/** The events of a job up to an instant, found by what they are about; made once and asked by everything that reads the record. */
+export class EventRecord {
+  private readonly struck: ReadonlySet<string>;
+  private readonly groups = new Map<string, Placed[]>();
+  readonly byId = new Map<string, Placed>();
+
+  /** @param until ms; what is later does not count */
+  constructor(job: Pick<Job, 'events'>, until = Number.POSITIVE_INFINITY) {
+    const placed = job.events.map((event, place) => ({ event, at: instantOf(event), place })).filter(({ at }) => at <= until);
+    this.struck = struckEvents(placed.map(({ event }) => event));
+    for (const entry of placed) {
+      const { kind, circuitId, boxId, id } = entry.event;
+      if (id !== undefined) this.byId.set(id, entry);
+      const key = `${kind}|${kind === 'switched' ? circuitId : boxId}`;
+      const group = this.groups.get(key);
+      if (group) group.push(entry);
+      else this.groups.set(key, [entry]);
+    }
+    for (const group of this.groups.values()) group.sort(byClock);
+  }
+
+  isStruck({ event }: Placed): boolean {
+    return event.id !== undefined && this.struck.has(event.id);
+  }
+
+  /** Everything of a kind about a box, or about a circuit for `switched`, by the clock; struck ones too. */
+  all(kind: string, id: string): readonly Placed[] {
+    return this.groups.get(`${kind}|${id}`) ?? NOTHING;
+  }
+
+  /** The same without what was struck. */
+  standing(kind: string, id: string): Placed[] {
+    return this.all(kind, id).filter((entry) => !this.isStruck(entry));
+  }
+
+  /** The latest by the clock that was not struck. */
+  latest(kind: string, id: string): Placed | undefined {
+    return this.standing(kind, id).at(-1);
+  }
+}
+
+const NOTHING: readonly Placed[] = [];
+
+const records = new WeakMap<Job['events'], EventRecord>();
+
+/** The whole record of a job, kept as long as its list of events lives. */
+export function eventRecord(job: Pick<Job, 'events'>): EventRecord {
+  let record = records.get(job.events);
+  if (!record) {
+    record = new EventRecord(job);
+    records.set(job.events, record);
+  }
+  return record;
+}

@@ -1,0 +1,15 @@
+import type { Reason } from '../../findings/finding.js';
+import type { PlaceFacts } from '../place.js';
+
+/** What stops work at the box stops a verdict: no connector takes aluminium; everything else has to be put right or cleared first. */
+export function hazardRule(place: PlaceFacts): readonly Reason[] {
+  return place.stops.map((hazard): Reason => {
+    const block = hazard === 'aluminium';
+    return {
+      rule: 'hazard',
+      outcome: block ? 'block' : 'unproved',
+      code: block ? 'hazard.aluminium' : 'hazard.stop',
+      facts: { hazard },
+    };
+  });
+}

@@ -1,0 +1,29 @@
+import type { JobLookup } from '../job/lookup.js';
+import type { Job } from '../job/schema/job.js';
+import type { Box } from '../job/schema/survey.js';
+import { BoxInstant, type ConfirmedOf, JobInstant } from './instant.js';
+import { liveWhileOff, reversedPolarity, stopsOf } from './stops.js';
+import type { Stop, StopCode } from './vocabulary.js';
+
+const NONE: ReturnType<ConfirmedOf> = new Map();
+const kept = new WeakMap<Box, { restsOn: readonly unknown[]; stops: readonly StopCode[] }>();
+
+/** The stops of a box as everything recorded has them, by code; kept while nothing they rest on is another. */
+export function stopCodes(box: Box, { job }: Pick<JobLookup, 'job'>, confirmedOf: ConfirmedOf): readonly StopCode[] {
+  const restsOn = [job.circuits, job.events, job.runs, job.practice, job.overrides];
+  const before = kept.get(box);
+  if (before?.restsOn.every((entry, at) => entry === restsOn[at])) return before.stops;
+  const stops = stopsOf(new BoxInstant(new JobInstant(job, 0, false, confirmedOf), box)).map(({ code }) => code);
+  kept.set(box, { restsOn, stops });
+  return stops;
+}
+
+/** What the readings of a box alone stop for: life with every breaker of it off, and exchanged polarity. */
+export function stopsFromReadings(box: Box, job: Job): Stop[] {
+  const at = new BoxInstant(new JobInstant(job, 0, false, () => NONE), box);
+  return [...liveWhileOff(at), ...reversedPolarity(at)].map(({ code, conductorIds = [], circuitIds = [] }) => ({
+    code,
+    conductorIds: [...conductorIds],
+    circuitIds: [...circuitIds],
+  }));
+}
