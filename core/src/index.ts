@@ -19,6 +19,7 @@ export * from './enclosure/space.js';
 export * from './findings/fill-sentences.js';
 export * from './findings/finding.js';
 export * from './findings/identify-sentences.js';
+export * from './findings/label-sentences.js';
 export * from './findings/plan-sentences.js';
 export * from './findings/power-sentences.js';
 export * from './findings/remedy-sentences.js';

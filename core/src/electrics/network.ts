@@ -28,6 +28,8 @@ export class Network {
   private readonly parent: number[];
   private readonly source: ({ circuit: number; leg: string | null; live: boolean } | undefined)[];
   private readonly grounded: boolean[];
+  /** On a neutral that its breaker has opened: one for all who hang on it, and not the reference. */
+  private readonly isolated: boolean[];
   readonly elements: Element[] = [];
   /** A source met the reference, or another leg. */
   readonly shorts: number[];
@@ -38,17 +40,19 @@ export class Network {
   /** @param of a number of nodes, all apart, or a network whose nodes and ties are taken over (and must not change any more) */
   constructor(of: number | Network) {
     if (of instanceof Network) {
-      ({ parent: this.parent, source: this.source, grounded: this.grounded, shorts: this.shorts } = of);
+      ({ parent: this.parent, source: this.source, grounded: this.grounded, isolated: this.isolated, shorts: this.shorts } = of);
       return;
     }
     // Filled in turn: thousands are made in a second, and this is the fastest way to make small ones.
     this.parent = [];
     this.source = [];
     this.grounded = [];
+    this.isolated = [];
     for (let node = 0; node < of; node++) {
       this.parent.push(node);
       this.source.push(undefined);
       this.grounded.push(false);
+      this.isolated.push(false);
     }
     this.shorts = [];
   }
@@ -78,6 +82,7 @@ export class Network {
     this.parent[right] = left;
     const source = this.source[right];
     if (source) this.tieSource(left, source.circuit, source.leg, source.live);
+    if (this.isolated[right]) this.isolated[left] = true;
     if (this.grounded[right]) this.tieReference(left);
   }
 
@@ -96,6 +101,22 @@ export class Network {
     this.grounded[root] = true;
     const known = this.source[root];
     if (known?.live) this.shorts.push(known.circuit);
+  }
+
+  /** A neutral behind a breaker that opened it. */
+  tieIsolated(node: number): void {
+    this.forget();
+    this.isolated[this.find(node)] = true;
+  }
+
+  isIsolated(node: number): boolean {
+    return this.isolated[this.find(node)] === true && !this.isReference(node);
+  }
+
+  /** Whether loads lead from a node to a neutral that was opened. */
+  reachesIsolated(node: number): boolean {
+    const at = this.isolated.findIndex((_, other) => this.find(other) === other && this.isIsolated(other));
+    return at >= 0 && this.path(node, at) !== null;
   }
 
   addElement(element: Element): void {
@@ -184,12 +205,12 @@ export class Network {
 
   /**
    * Loads on the shortest path between two nodes; null when there is no path but through a source or the reference itself. Everything
-   * tied to the reference is one to an ohmmeter: the neutral of the house, its grounds, a bonded box.
+   * tied to the reference is one to an ohmmeter: the neutral of the house, its grounds, a bonded box. So is a neutral that was opened.
    *
    *     core ──(lamp)── return ── neutrals ══ reference        core to a known earth: through the lamp
    */
   path(from: number, to: number): { loads: string[]; known: boolean } | null {
-    const one = (node: number) => (this.isReference(node) ? REFERENCE : this.find(node));
+    const one = (node: number) => (this.isReference(node) ? REFERENCE : this.isIsolated(node) ? ISOLATED : this.find(node));
     const [start, end] = [one(from), one(to)];
     const seen = new Map<number, { loads: string[]; known: boolean }>([[start, { loads: [], known: true }]]);
     const queue = [start];
@@ -204,7 +225,7 @@ export class Network {
           known: path.known && element.loadId !== null,
         };
         if (next === end) return reached;
-        if (next === REFERENCE || this.own(next)) continue;
+        if (next < 0 || this.own(next)) continue;
         seen.set(next, reached);
         queue.push(next);
       }
@@ -260,6 +281,8 @@ export class Network {
 
 /** Stands for every node that is tied to the reference. */
 const REFERENCE = -1;
+/** Stands for every node on a neutral that its breaker has opened. */
+const ISOLATED = -2;
 
 /** Below this share of the supply a lamp shows nothing. */
 const NO_LIGHT = 1e-6;

@@ -73,6 +73,7 @@ export function stateWords(
 }
 
 const PURPOSE: Record<NextTest['why']['purpose'], (what: string, practice: PracticeId) => string> = {
+  fed: () => 'tells whether the box is fed at all, and by which conductor',
   line: (what, practice) => `tells whether ${what} is fed from elsewhere and so is the ${WORDS[practice].roles.line}`,
   gone: (what) => `shows that ${what} goes dead with its breaker`,
   load: (what) => `shows what works ${what}`,
@@ -92,6 +93,8 @@ export function nextTestWhy(box: Box, known: JobLookup, next: NextTest): string 
       return `It ${purpose}.`;
     case 'missing-evidence':
       return `Little is in doubt, but proof is missing: it ${purpose}.`;
+    case 'first-look':
+      return `Lead the indicator over every conductor: it ${purpose}.`;
     case 'looks-ahead':
       return `Alone it settles nothing; with one more test after it, it ${purpose}.`;
   }
@@ -108,6 +111,9 @@ export function conflictWords(box: Box, known: JobLookup, conflict: IdentifyConf
 }
 
 const NOTES: Record<IdentifyNote['code'], string> = {
+  'tests-estimated': 'This box can still be many things: what the next tests tell is reckoned from the 200 likeliest of them.',
+  'live-while-off': 'Something here is live although every breaker of the box is off. No dead test before its source is found.',
+  'reversed-polarity': 'The core in the neutral’s colour is live and its partner is earth: line and neutral are exchanged before this box.',
   'no-supply-seen':
     'Everything read quiet with a breaker on: the wrong breaker, a dead tester, or no line here. Nothing follows about any conductor.',
   'cap-reached': 'There are more ways to explain this box than were looked at; record more of its joints.',

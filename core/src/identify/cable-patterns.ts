@@ -1,8 +1,14 @@
 import { colourPrior, patternsOf, SINGLE_WEIGHT } from './priors.js';
 import type { CablePattern, CoreClass, Problem } from './vocabulary.js';
 
-/** What one cable can be, core by core in its own order, with what that weighs by how usual it is and by its colours. */
-export function cablePatterns(problem: Problem, cable: number): CablePattern[] {
+/** The most ways a cable of more cores than usual is looked at; beyond it the result says so. */
+const MOST_SINGLES = 4000;
+
+/**
+ * What one cable can be, core by core in its own order, with what that weighs by how usual it is and by its colours.
+ * `cut`: there were more ways than are looked at.
+ */
+export function cablePatterns(problem: Problem, cable: number): { patterns: CablePattern[]; cut: boolean } {
   const { cores, end } = problem.cables[cable] as Problem['cables'][number];
   const made: CablePattern[] = [];
   const usual = patternsOf(cores.length, problem.practice);
@@ -19,16 +25,19 @@ export function cablePatterns(problem: Problem, cable: number): CablePattern[] {
       made.push({ classes, far: pattern.far ?? null, weight: (pattern.weight * colour) / orderCount(pattern.classes) });
     }
   }
-  if (usual.length === 0) made.push(...singles(problem, cores));
-  if (!end || end.kind === 'box') return made;
+  const alone = usual.length === 0 ? singles(problem, cores) : [];
+  const cut = alone.length > MOST_SINGLES;
+  made.push(...alone.slice(0, MOST_SINGLES));
+  if (!end || end.kind === 'box') return { patterns: made, cut };
   const fits = (pattern: CablePattern) => (end.kind === 'circuit' ? pattern.classes.includes('line') : pattern.classes.includes('load'));
-  return made.map((pattern) => ({ ...pattern, weight: pattern.weight * (fits(pattern) ? end.weight : 1 - end.weight) }));
+  const patterns = made.map((pattern) => ({ ...pattern, weight: pattern.weight * (fits(pattern) ? end.weight : 1 - end.weight) }));
+  return { patterns, cut };
 }
 
-/** More conductors than any usual cable has: each for itself, as in conduit. */
+/** More conductors than any usual cable has: each for itself, as in conduit; the likeliest first where there are too many. */
 function singles(problem: Problem, cores: readonly number[]): CablePattern[] {
   let made: CablePattern[] = [{ classes: [], far: null, weight: 1 }];
-  for (const core of cores)
+  for (const core of cores) {
     made = made.flatMap((pattern) =>
       (Object.entries(SINGLE_WEIGHT) as [CoreClass, number][])
         .filter(([name, weight]) => weight > 0 && (problem.multiLocation || name !== 'switched-line'))
@@ -38,7 +47,10 @@ function singles(problem: Problem, cores: readonly number[]): CablePattern[] {
           weight: pattern.weight * weight * colourPrior(problem.practice, name, problem.cores[core]?.colour ?? 'unknown', false),
         })),
     );
-  return made.sort((a, b) => b.weight - a.weight).slice(0, 4000);
+    // Each core weighs for itself: what is among the most likely in the end is so at every step. One more tells that some were left out.
+    if (made.length > MOST_SINGLES) made = made.sort((a, b) => b.weight - a.weight).slice(0, MOST_SINGLES + 1);
+  }
+  return made;
 }
 
 /** The distinct orders of a pattern's conductors. */

@@ -1,13 +1,13 @@
 import type { Reading } from '../job/schema/survey.js';
 import type { CoreGrade } from './grades.js';
-import { arrangementOf } from './problem.js';
+import { arrangementOf, testKey } from './problem.js';
 import type { Point, Problem, SwitchPosition, Test } from './vocabulary.js';
 
 /** Why a test is proposed, as data; the sentence stands with the others. */
 export interface NextReason {
-  code: 'tells-most' | 'missing-evidence' | 'looks-ahead';
+  code: 'tells-most' | 'missing-evidence' | 'looks-ahead' | 'first-look';
   subject: string;
-  purpose: 'line' | 'gone' | 'load' | 'neutral' | 'ground' | 'traveler' | 'onward' | 'apart';
+  purpose: 'fed' | 'line' | 'gone' | 'load' | 'neutral' | 'ground' | 'traveler' | 'onward' | 'apart';
 }
 
 /** A test that could be made, before it is weighed. */
@@ -18,7 +18,7 @@ export interface Candidate {
 }
 
 /** Minutes a test costs: switching and proving shared where one arrangement serves several. */
-export const MINUTES = { inPlace: 1, ohmsDead: 2, indicatorOut: 3, clippedOut: 6, lifted: 7, lampsOut: 3 } as const;
+export const MINUTES = { asItStands: 0.5, inPlace: 1, ohmsDead: 2, indicatorOut: 3, clippedOut: 6, lifted: 7, lampsOut: 3 } as const;
 
 /** Devices without a contact of their own. */
 const SWITCHLESS: ReadonlySet<string> = new Set(['receptacle', 'blank', 'none']);
@@ -34,6 +34,7 @@ export function candidatesFor(problem: Problem, grades: readonly CoreGrade[], op
   const maker = new Maker(problem, grades);
   maker.lamps();
   for (const core of new Set([...open, ...open.flatMap((entry) => netMates(problem, entry))])) {
+    maker.withTheFarSwitch(core);
     maker.live(core);
     maker.dead(core);
     maker.acrossItsCable(core);
@@ -66,22 +67,48 @@ class Maker {
     this.usual = far.length > 0 ? farAll('up') : {};
     this.lampsOut = Object.fromEntries(problem.positions.flatMap((entry) => entry.loadIds).map((load) => [load, 'out' as const]));
     this.volts = problem.trips.size > 0 ? 'volts' : 'volts-low-z';
+    const neutral = (core: number) => grades[core]?.role === 'neutral';
+    this.carries = new Set([
+      ...problem.carries,
+      ...[...problem.coreTerminals].flatMap(([position, cores]) => (cores.filter(neutral).length >= 2 ? [position] : [])),
+    ]);
   }
+
+  /** Whether a device carries a neutral: with it out that neutral is open, and everything that shares it has to be off. */
+  private readonly carries: ReadonlySet<number>;
 
   private all(state: 'on' | 'off'): Record<string, 'on' | 'off'> {
     return Object.fromEntries(this.circuits.map((id) => [id, state]));
   }
 
   private add(asked: Asked, subject: string, purpose: NextReason['purpose'], minutes: number): void {
-    const reading = { id: '', at: '', value: 'quiet', ...asked } as Reading;
-    const arrangement = arrangementOf(reading, this.number);
-    const points = reading.points.map((point): Point => pointOf(this.problem, this.number, reading.tool, point));
-    const key = `${reading.tool}|${[...reading.points].sort().join()}|${arrangement.key}`;
+    const { problem } = this;
+    // No dead test while something is alive with every breaker of the box off.
+    if (asked.tool === 'ohms' && problem.alive) return;
+    const opens = asked.arrangement === 'device-out' && asked.position !== undefined && this.carries.has(asked.position);
+    const live = Object.values(asked.breakers ?? {}).includes('on');
+    if (opens && live) return;
+    const bearing = { id: '', at: '', value: 'quiet', ...asked } as Reading;
+    const arrangement = arrangementOf(bearing, this.number);
+    const points = asked.points.map((point): Point => pointOf(problem, this.number, asked.tool, point));
+    // What is printed names a device that can be taken out, and all that has to be off for it.
+    const position = asked.arrangement === 'device-out' ? (asked.position ?? problem.anyPosition ?? undefined) : undefined;
+    const also = opens ? Object.fromEntries(problem.alsoOff.map((id) => [id, 'off' as const])) : {};
+    const reading = { ...bearing, ...(position === undefined ? {} : { position }), breakers: { ...asked.breakers, ...also } };
     this.made.push({
-      test: { id: '', reading, arrangement, points, key },
+      test: { id: '', reading, arrangement, points, key: testKey(asked, arrangement) },
       reason: { code: 'tells-most', subject, purpose },
-      minutes,
+      minutes: this.standsSo(asked) ? Math.min(minutes, MINUTES.asItStands) : minutes,
     });
+  }
+
+  /** Whether the box was left just so by the latest reading: the test is a look away. Clips are fitted dead, every time. */
+  private standsSo({ arrangement, position, breakers = {}, method }: Asked): boolean {
+    const now = this.problem.standsNow;
+    if (!now || now.arrangement !== arrangement) return false;
+    if (arrangement !== 'in-place' && (arrangement !== 'device-out' || now.position !== (position ?? null))) return false;
+    const same = Object.entries(breakers).every(([id, state]) => now.breakers[id] === state);
+    return same && (method !== 'clipped' || !Object.values(breakers).includes('on'));
   }
 
   private idOf(core: number): string {
@@ -101,6 +128,14 @@ class Maker {
       ...(position === null ? {} : { position }),
       ...(Object.keys(switches).length > 0 ? { switches } : {}),
     };
+  }
+
+  /** The same for a test with breakers on: in place where taking the device out would open a neutral. */
+  private aliveAt(core: number, away: Switches): Pick<Asked, 'arrangement' | 'position' | 'switches'> {
+    const opened = this.opened(core, away);
+    if (opened.position === undefined || !this.carries.has(opened.position)) return opened;
+    const switches = { ...this.restOff(null), ...away };
+    return { arrangement: 'in-place', ...(Object.keys(switches).length > 0 ? { switches } : {}) };
   }
 
   private restOff(but: number | null): Switches {
@@ -139,13 +174,13 @@ class Maker {
   live(core: number): void {
     const id = this.idOf(core);
     const traveler = this.farStates.length > 1 && this.grades[core]?.role === 'traveler';
-    for (const switches of this.farStates) {
-      const on = { ...this.opened(core, switches), breakers: this.all('on') };
+    for (const away of this.farStates) {
+      const on = { ...this.aliveAt(core, away), breakers: this.all('on') };
       this.add({ tool: 'indicator', method: 'non-contact', ...on, points: [id] }, id, 'line', MINUTES.indicatorOut);
       const clipped: Asked = { tool: this.volts, method: 'clipped', ...on, points: [id, 'reference'] };
       this.add(clipped, id, traveler ? 'traveler' : 'line', MINUTES.clippedOut);
     }
-    const read = { tool: this.volts, method: 'clipped' as const, ...this.opened(core, this.usual) };
+    const read = { tool: this.volts, method: 'clipped' as const, ...this.aliveAt(core, this.usual) };
     // Each breaker off alone tells whose line it is; all of them off tells that it is gone.
     for (const circuit of this.circuits)
       this.add({ ...read, breakers: { ...this.all('on'), [circuit]: 'off' }, points: [id, 'reference'] }, id, 'gone', MINUTES.clippedOut);
@@ -160,6 +195,25 @@ class Maker {
     this.ohms(core, [id, 'reference'], 'neutral', this.grades[core]?.role === 'neutral' ? 'both' : 'in');
     for (const neutral of this.mostly('neutral').slice(0, 1))
       if (this.apart(neutral, core)) this.ohms(core, [id, this.idOf(neutral)], 'load', 'both');
+  }
+
+  /** What the far switch joins to the lamp or to nothing: ohms that change with it, dead. */
+  withTheFarSwitch(core: number): void {
+    if (this.farStates.length < 2 || this.grades[core]?.role !== 'traveler') return;
+    const to = [
+      'reference',
+      ...this.mostly('neutral')
+        .slice(0, 1)
+        .map((neutral) => this.idOf(neutral)),
+    ];
+    for (const away of this.farStates)
+      for (const point of to)
+        this.add(
+          { tool: 'ohms', method: 'clipped', ...this.opened(core, away), breakers: this.all('off'), points: [this.idOf(core), point] },
+          this.idOf(core),
+          'traveler',
+          MINUTES.ohmsDead,
+        );
   }
 
   /** A load between two conductors of its own cable (no neutral there) is read across them. */

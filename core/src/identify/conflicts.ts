@@ -1,6 +1,7 @@
 import { coresOfTest } from './bearing.js';
 import { outcomeOf } from './outcomes.js';
 import type { Entry, Posterior } from './posterior.js';
+import { SameTest } from './same-test.js';
 import type { Problem, Test } from './vocabulary.js';
 
 /** A reading the best explanation does not expect, with what it clashes with. */
@@ -20,14 +21,15 @@ const UNLIKELY_WHEN_REPEATED = 0.05;
 export function conflictsOf(problem: Problem, posterior: Posterior): Conflict[] {
   const { tests } = posterior.likelihood;
   const each = posterior.best.best.each;
+  const same = new SameTest(posterior);
   return tests.flatMap((test, at): Conflict[] => {
     const own = each[at] as number;
     const twins = tests.flatMap((other, index) =>
-      index !== at && other.key === test.key && outcomeOf(problem, other) !== outcomeOf(problem, test) ? [index] : [],
+      index !== at && same.keyOf(other) === same.keyOf(test) && outcomeOf(problem, other) !== outcomeOf(problem, test) ? [index] : [],
     );
     if (own > UNLIKELY && !(twins.length > 0 && own < UNLIKELY_WHEN_REPEATED)) return [];
     const clashes = twins.length > 0 ? twins : clashesWith(posterior, at);
-    return [{ test: at, clashes, open: isOpen(posterior, test, at), cores: coresOfTest(problem, posterior.best, test) }];
+    return [{ test: at, clashes, open: isOpen(posterior, test, at, same), cores: coresOfTest(problem, posterior.best, test) }];
   });
 }
 
@@ -43,10 +45,10 @@ function clashesWith({ entries, best, likelihood }: Posterior, at: number): numb
 }
 
 /** Open until the same test has twice given what the best explanation expects, or a low-impedance meter has read an indicator's point. */
-function isOpen(posterior: Posterior, test: Test, at: number): boolean {
+function isOpen(posterior: Posterior, test: Test, at: number, same: SameTest): boolean {
   const { tests } = posterior.likelihood;
   const expected = tests.filter(
-    (other, index) => index !== at && other.key === test.key && (posterior.best.best.each[index] as number) > 0.3,
+    (other, index) => index !== at && same.keyOf(other) === same.keyOf(test) && (posterior.best.best.each[index] as number) > 0.3,
   );
   if (expected.length >= 2) return false;
   if (test.reading.tool !== 'indicator') return true;

@@ -10,7 +10,7 @@ import type { CoreClass, FarKind, Problem } from './vocabulary.js';
 
 /** Every way to class every cable, weighed whole, with nothing cut short: shares by structure. */
 function everyStructure(problem: Problem): Map<string, number> {
-  const patterns = problem.cables.map((cable, index) => (cable.cores.length === 0 ? [] : cablePatterns(problem, index)));
+  const patterns = problem.cables.map((cable, index) => (cable.cores.length === 0 ? [] : cablePatterns(problem, index).patterns));
   const weights = new Map<string, number>();
   const classes: CoreClass[] = Array(problem.cores.length);
   const far: (FarKind | null)[] = Array(problem.cables.length).fill(null);
@@ -38,11 +38,12 @@ function wholeWeight(problem: Problem, classes: readonly CoreClass[], far: reado
   if (!classes.every((_, core) => agrees(problem, classes, core))) return 0;
   const kinds: (NetKind | null)[] = [];
   let weight = 1;
-  for (const { cores, terminals } of problem.nets) {
+  for (const net of problem.nets) {
+    const { cores } = net;
     const kind = netKind(problem, classes, far, cores);
     if (kind === undefined) return 0;
     kinds.push(kind);
-    weight *= netWeight(problem, classes, cores, kind, terminals.length > 0);
+    weight *= netWeight(problem, classes, cores, kind, net);
   }
   for (const position of problem.positions) weight *= positionWeight(position, kinds);
   return weight === 0 ? 0 : weight * travelerWeight(problem, classes, far, kinds);

@@ -39,7 +39,7 @@ interface Structure {
  */
 export function structures(problem: Problem, relaxed: boolean): { list: Structure[]; capped: boolean } {
   const cables = problem.cables
-    .map((cable, index) => ({ index, cable, patterns: cablePatterns(problem, index) }))
+    .map((cable, index) => ({ index, cable, ...cablePatterns(problem, index) }))
     .filter((entry) => entry.cable.cores.length > 0);
   const order = byConnection(problem, cables);
   const bestRest = order.map((_, at) =>
@@ -51,18 +51,20 @@ export function structures(problem: Problem, relaxed: boolean): { list: Structur
   const kinds: (NetKind | null)[] = Array(problem.nets.length).fill(null);
   const closing = closingAt(problem, order);
   const list: Structure[] = [];
-  let capped = false;
+  let capped = cables.some(({ cut }) => cut);
+  let full = false;
 
   /** The share of its weight the structure keeps by the nets and devices this cable was the last of. */
   const closed = (at: number): number => {
     const { nets, positions } = closing[at] as (typeof closing)[number];
     let weight = 1;
     for (const net of nets) {
-      const { cores, terminals } = problem.nets[net] as Problem['nets'][number];
+      const own = problem.nets[net] as Problem['nets'][number];
+      const { cores } = own;
       const kind = netKind(problem, classes, far, cores);
       if (kind === undefined) return 0;
       kinds[net] = kind;
-      weight *= netWeight(problem, classes, cores, kind, terminals.length > 0);
+      weight *= netWeight(problem, classes, cores, kind, own);
       if (weight === 0) return 0;
     }
     for (const position of positions) {
@@ -72,13 +74,16 @@ export function structures(problem: Problem, relaxed: boolean): { list: Structur
     return weight;
   };
   const visit = (at: number, weight: number): void => {
-    if (capped) return;
+    if (full) return;
     const entry = order[at];
     if (!entry) {
       const factor = relaxed ? 1 : travelerWeight(problem, classes, far, kinds);
       if (factor === 0) return;
       list.push({ classes: [...classes], far: [...far], weight: weight * factor });
-      if (list.length >= CAP) capped = true;
+      if (list.length >= CAP) {
+        full = true;
+        capped = true;
+      }
       return;
     }
     const { cores } = entry.cable;

@@ -40,12 +40,18 @@ export function farEnds(problem: Problem, explanation: Explanation): FarEnds {
     const only = (name: Explanation['classes'][number]) => cores.find((core) => classes[core] === name) ?? null;
     const back = only('return');
     const kind = explanation.far[cable];
+    // Two hot conductors and nothing else: a load of two legs hangs between them.
+    const [first, second] = cores;
+    const pair = cores.length === 2 && cores.every((core) => classes[core] === 'load') ? ([first, second] as [number, number]) : null;
     for (const core of cores) {
       const name = classes[core];
       const circuit = explanation.circuitOfCable[cable];
       if (name === 'line')
         ends.lines.push({ core, cable, circuit: explanation.circuitOfCore[core] as number, leg: explanation.legOfCore[core] ?? null });
       else if (name === 'neutral-in') ends.neutrals.push({ core, cable, opened: openedBy(problem, explanation, cable) });
+      else if (name === 'load' && pair?.[1] === core) continue;
+      else if (name === 'load' && pair)
+        ends.loads.push({ core, cable, back: pair[1], hanging: hanging(explanation.loadsOfCore[core] ?? []) });
       else if (name === 'load') ends.loads.push({ core, cable, back, hanging: hanging(explanation.loadsOfCore[core] ?? []) });
       else if (name === 'switched-line' && !comesBack(kind) && circuit !== null && circuit !== undefined)
         ends.switched.push({ core, cable, ...sourceOf(circuit) });

@@ -1,3 +1,4 @@
+import { pointsKey } from '../job/readings.js';
 import { coldOhms, conducts, GROUND_BANDS } from '../practice/instruments.js';
 import { coresOfTest } from './bearing.js';
 import type { Conflict } from './conflicts.js';
@@ -38,6 +39,7 @@ export function gradesOf(problem: Problem, posterior: Posterior, conflicts: read
 
 class EvidenceView {
   private readonly bearing: Set<number>[];
+  private proved: ReadonlySet<string> | undefined;
 
   constructor(
     private readonly problem: Problem,
@@ -111,23 +113,11 @@ class EvidenceView {
     }
   }
 
-  /** Points that are a proved reference: a known earth by test lead, or a bonded box or ground read at most 1 ohm from one. */
+  /** Points that are a proved reference: a known earth by test lead, or what was read at most 1 ohm from one, through however many. */
   private isProvedReference(test: Test, at: number): boolean {
     const point = test.points[at];
-    if (point?.kind === 'reference') return true;
-    if (point?.kind === 'box') return this.problem.boxIsReference && this.groundRead((other) => other.kind === 'box');
-    return point?.kind === 'ground' && this.groundRead((other) => other.kind === 'ground');
-  }
-
-  private groundRead(is: (point: Test['points'][number]) => boolean): boolean {
-    return this.tests.some(
-      (test) =>
-        test.reading.tool === 'ohms' &&
-        typeof test.reading.value === 'number' &&
-        test.reading.value <= 1 &&
-        test.points.some(is) &&
-        test.points.some((point) => point.kind === 'reference'),
-    );
+    this.proved ??= provedReferences(this.problem, this.tests);
+    return point !== undefined && this.proved.has(referenceName(this.problem, point) ?? '');
   }
 
   /** A reading between a core of the net and a proved reference (`reference`) or another core; index of the core's point. */
@@ -264,22 +254,22 @@ class EvidenceView {
     return coldOhms(load, this.problem.circuits[0]?.volts ?? 120) ?? (conducts(load.kind) ? 5 : 50);
   }
 
-  /** Alive and dead as the far switch changes, or ohms end to end. */
+  /** Apart from its switch: alive and dead as the far switch alone changes, ohms that change with it, or ohms end to end. */
   private travelerEvidence(core: number): number[] | null {
     const own = this.tests.flatMap((test, index) =>
-      test.reading.tool.startsWith('volts') && test.points.some((point) => point.kind === 'core' && point.core === core) ? [index] : [],
+      test.reading.tool.startsWith('volts') &&
+      test.arrangement.kind !== 'in-place' &&
+      test.points.some((point) => point.kind === 'core' && point.core === core)
+        ? [index]
+        : [],
     );
     for (const live of own)
       for (const dead of own) {
         if (this.outcome(live) !== 'supply' || this.outcome(dead) === 'supply') continue;
-        const [a, b] = [this.tests[live] as Test, this.tests[dead] as Test];
-        const far = [...a.arrangement.switches].filter(([key]) => key.includes('/'));
-        if (
-          far.some(([key, state]) => b.arrangement.switches.has(key) && b.arrangement.switches.get(key) !== state) &&
-          this.sameBreakers(a, b)
-        )
-          return [live, dead];
+        if (this.onlyFarSwitchDiffers(this.tests[live] as Test, this.tests[dead] as Test)) return [live, dead];
       }
+    const changing = this.ohmsThatChange(core) ?? this.lampFollowsBoth(core);
+    if (changing) return changing;
     const ends = this.tests.findIndex(
       (test) =>
         test.reading.tool === 'ohms' &&
@@ -289,6 +279,71 @@ class EvidenceView {
         test.reading.value <= 1,
     );
     return ends >= 0 ? [ends] : null;
+  }
+
+  /**
+   * The lamp of a multi-location switch, in place: with this switch as it stands the far one puts it out, and this one the other way
+   * about lights it again. Its current then runs over the one and the other traveler in turn.
+   *
+   *     here up, far up: lit     here up, far down: dark     here down, far down: lit
+   */
+  private lampFollowsBoth(core: number): number[] | null {
+    const net = this.problem.cores[core]?.net;
+    const position = this.problem.positions.find(({ nets }) => ['t1', 't2'].some((terminal) => nets.get(terminal) === net));
+    if (!position) return null;
+    const near = String(position.index);
+    const seen = this.tests.flatMap((test, index) => {
+      const [point] = test.points;
+      const own = test.reading.tool === 'lamp' && point?.kind === 'load' && position.loadIds.includes(point.loadId);
+      return own && test.arrangement.kind === 'in-place' ? [{ test, index, load: point.loadId }] : [];
+    });
+    const isLit = ({ test }: (typeof seen)[number]) => test.reading.value === 'lit';
+    const farOf = ({ arrangement }: Test) => [...arrangement.switches].filter(([key]) => key.includes('/'));
+    const differs = (one: Test, other: Test) =>
+      farOf(one).some(([key, state]) => other.arrangement.switches.has(key) && other.arrangement.switches.get(key) !== state);
+    for (const lit of seen.filter(isLit))
+      for (const dark of seen.filter((entry) => entry.test.reading.value === 'dark' && entry.load === lit.load)) {
+        const here = lit.test.arrangement.switches.get(near);
+        if (here === undefined || dark.test.arrangement.switches.get(near) !== here) continue;
+        if (!differs(lit.test, dark.test) || !this.sameBreakers(lit.test, dark.test)) continue;
+        const again = seen.find(
+          (entry) =>
+            isLit(entry) &&
+            entry.load === lit.load &&
+            entry.test.arrangement.switches.get(near) === !here &&
+            !differs(entry.test, dark.test) &&
+            this.sameBreakers(entry.test, dark.test),
+        );
+        if (again) return [lit.index, dark.index, again.index];
+      }
+    return null;
+  }
+
+  /** Dead, from the conductor to the same point: open with the far switch one way, through something with it the other. */
+  private ohmsThatChange(core: number): number[] | null {
+    const own = this.tests.flatMap((test, index) =>
+      test.reading.tool === 'ohms' && test.points.some((point) => point.kind === 'core' && point.core === core) ? [index] : [],
+    );
+    for (const through of own)
+      for (const open of own) {
+        if (this.outcome(open) !== 'open' || this.outcome(through) === 'open' || this.outcome(through) === null) continue;
+        if (this.onlyFarSwitchDiffers(this.tests[through] as Test, this.tests[open] as Test)) return [through, open];
+      }
+    return null;
+  }
+
+  /** The same points in the same state but for a switch elsewhere. */
+  private onlyFarSwitchDiffers(a: Test, b: Test): boolean {
+    const far = [...a.arrangement.switches].filter(([key]) => key.includes('/'));
+    const near = (test: Test) => JSON.stringify([...test.arrangement.switches].filter(([key]) => !key.includes('/')));
+    return (
+      far.some(([key, state]) => b.arrangement.switches.has(key) && b.arrangement.switches.get(key) !== state) &&
+      a.arrangement.kind === b.arrangement.kind &&
+      a.arrangement.position === b.arrangement.position &&
+      near(a) === near(b) &&
+      pointsKey(a.reading) === pointsKey(b.reading) &&
+      this.sameBreakers(a, b)
+    );
   }
 
   private sameBreakers(a: Test, b: Test): boolean {
@@ -317,26 +372,67 @@ export interface GroundGrade {
   because: number[];
 }
 
-/** Grounds by their looks, confirmed by at most 1 ohm to a proved reference or bonded box. Members of the ground bundle share it. */
+/** A bonded box, or a ground by the bundle it is in; null for what is no reference. Grounds on the screw of a metal box are the box. */
+function referenceName(problem: Problem, point: Test['points'][number]): string | null {
+  switch (point.kind) {
+    case 'reference':
+      return 'reference';
+    case 'box':
+      return problem.boxIsReference ? 'box' : null;
+    case 'ground': {
+      const bundle = problem.groundBundle.get(point.id);
+      if (bundle === undefined) return `ground:${point.id}`;
+      return bundle === problem.screwBundle ? (problem.boxIsReference ? 'box' : `bundle:${bundle}`) : `bundle:${bundle}`;
+    }
+    default:
+      return null;
+  }
+}
+
+/** The known earth, and everything read at most 1 ohm from it or from what was so read. */
+function provedReferences(problem: Problem, tests: readonly Test[]): ReadonlySet<string> {
+  const proved = new Set(['reference']);
+  const links = tests.flatMap(({ reading, points }) => {
+    if (reading.tool !== 'ohms' || typeof reading.value !== 'number' || reading.value > 1) return [];
+    const [one, other] = points.map((point) => referenceName(problem, point));
+    return one && other ? [[one, other] as const] : [];
+  });
+  for (let grown = true; grown; ) {
+    grown = false;
+    for (const [one, other] of links) {
+      if (proved.has(one) === proved.has(other)) continue;
+      proved.add(one).add(other);
+      grown = true;
+    }
+  }
+  return proved;
+}
+
+/**
+ * Grounds by their looks, confirmed by at most 1 ohm to a proved reference or bonded box. Members of the ground bundle share it. Only
+ * readings to earth speak against one: ohms to a lamp behind a driver, or to a dead line, say nothing of it.
+ */
 export function groundGrades(problem: Problem, tests: readonly Test[]): GroundGrade[] {
+  const proved = provedReferences(problem, tests);
   return problem.grounds.map(({ id, colour }) => {
     const prior = GROUND_PRIOR[colour] ?? 0.9;
-    const own = tests.flatMap((test, index) =>
-      test.reading.tool === 'ohms' && test.points.some((point) => point.kind === 'ground' && sameBundle(problem, point.id, id))
-        ? [index]
-        : [],
-    );
+    const own = tests.flatMap((test, index) => {
+      if (test.reading.tool !== 'ohms') return [];
+      const mine = test.points.some((point) => point.kind === 'ground' && sameBundle(problem, point.id, id));
+      const partner = test.points.some(
+        (point) =>
+          !(point.kind === 'ground' && sameBundle(problem, point.id, id)) &&
+          (proved.has(referenceName(problem, point) ?? '') || (point.kind === 'box' && problem.boxIsReference)),
+      );
+      return mine && partner ? [index] : [];
+    });
     let odds = prior / (1 - prior);
     for (const index of own) {
       const outcome = outcomeOf(problem, tests[index] as Test);
       if (outcome !== null) odds *= (GROUND_BANDS.ground[outcome] ?? 0.001) / (GROUND_BANDS.loose[outcome] ?? 0.001);
     }
     const probability = odds / (1 + odds);
-    const read = own.filter(
-      (index) =>
-        outcomeOf(problem, tests[index] as Test) === 'to-1' &&
-        tests[index]?.points.some((point) => point.kind === 'reference' || (point.kind === 'box' && problem.boxIsReference)),
-    );
+    const read = own.filter((index) => outcomeOf(problem, tests[index] as Test) === 'to-1');
     const grade: Grade =
       read.length > 0 && probability >= CONFIRMED ? 'confirmed' : own.length > 0 && probability >= INDICATED ? 'indicated' : 'guess';
     return { id, probability, grade, because: read.length > 0 ? read : own };

@@ -1,10 +1,11 @@
 import { type JobLookup, placeKey } from '../job/lookup.js';
 import type { Role } from '../job/schema/primitives.js';
 import type { Box, Conductor } from '../job/schema/survey.js';
+import { stopsFromReadings } from '../power/box-stops.js';
 import { looksLikeGround } from '../practice/wire.js';
 import { type Conflict, conflictsOf } from './conflicts.js';
 import { type CoreGrade, type Grade, type GroundGrade, gradesOf, groundGrades, type Missing } from './grades.js';
-import { byValue, groundTest, type NextTest, nextTests, type RankedTest } from './next-tests.js';
+import { byValue, groundTest, isSampled, type NextTest, nextTests, type RankedTest } from './next-tests.js';
 import { type Posterior, posteriorOf } from './posterior.js';
 import { colourPrior } from './priors.js';
 import { problemOf } from './problem.js';
@@ -33,7 +34,15 @@ export interface IdentifyConflict {
 }
 
 export interface IdentifyNote {
-  code: 'no-supply-seen' | 'cap-reached' | 'cannot-tell' | 'no-usual-wiring' | 'passes-through';
+  code:
+    | 'no-supply-seen'
+    | 'cap-reached'
+    | 'tests-estimated'
+    | 'cannot-tell'
+    | 'no-usual-wiring'
+    | 'passes-through'
+    | 'live-while-off'
+    | 'reversed-polarity';
   conductorIds: string[];
 }
 
@@ -52,26 +61,28 @@ export interface Identification {
  *     parts -> problem -> explanations -> posterior -> conflicts, grades -> next tests
  */
 export function identifyBox(box: Box, known: JobLookup): Identification {
-  const parts = splitBox(box).map((part) => identifyPart(part, known));
+  const parts = splitBox(box).map((part) => identifyPart(part, known, box));
   const { problem } = problemOf(box, known);
   const grounds = groundGrades(problem, problem.tests);
   const byId = new Map(parts.flatMap((part) => part.conductors).map((conductor) => [conductor.id, conductor]));
   const conductors = inOrder(box, byId, problem);
   const groundOpen = grounds.length > 0 && grounds.every((ground) => ground.grade === 'guess') && groundsWanted(box, known);
-  const next = [...parts.flatMap((part) => part.next), ...(groundOpen ? groundTest(problem, box) : [])].sort(byValue).slice(0, 8);
+  const next = [...parts.flatMap((part) => part.next), ...(groundOpen && !problem.alive ? groundTest(problem, box) : [])]
+    .sort(byValue)
+    .slice(0, 8);
   return {
     boxId: box.id,
     conductors,
     conflicts: parts.flatMap((part) => part.conflicts),
     next: next.map(({ value, ...test }) => test),
-    notes: [...noSupply(problem), ...parts.flatMap((part) => part.notes)],
+    notes: [...stopNotes(box, known), ...noSupply(problem), ...parts.flatMap((part) => part.notes)],
     summary: summaryOf(conductors),
   };
 }
 
 /** The roles alone, without the tests that would tell more. */
 export function rolesOfBox(box: Box, known: JobLookup): IdentifiedConductor[] {
-  const parts = splitBox(box).map((part) => weigh(part, known));
+  const parts = splitBox(box).map((part) => weigh(part, known, box));
   const byId = new Map(parts.flatMap((part) => conductorsOf(part)).map((conductor) => [conductor.id, conductor]));
   return inOrder(box, byId, problemOf(box, known).problem);
 }
@@ -91,8 +102,8 @@ interface Weighed {
   grades: CoreGrade[];
 }
 
-function weigh(box: Box, known: JobLookup): Weighed {
-  const { problem, wiring } = problemOf(box, known);
+function weigh(box: Box, known: JobLookup, whole: Box): Weighed {
+  const { problem, wiring } = problemOf(box, known, whole);
   const posterior = posteriorOf(problem, wiring);
   const conflicts = posterior ? conflictsOf(problem, posterior) : [];
   return { box, problem, posterior, conflicts, grades: posterior ? gradesOf(problem, posterior, conflicts) : [] };
@@ -108,8 +119,8 @@ interface PartResult extends Pick<Identification, 'conductors' | 'conflicts' | '
   next: RankedTest[];
 }
 
-function identifyPart(box: Box, known: JobLookup): PartResult {
-  const weighed = weigh(box, known);
+function identifyPart(box: Box, known: JobLookup, whole: Box): PartResult {
+  const weighed = weigh(box, known, whole);
   const { problem, posterior, conflicts, grades } = weighed;
   const needed = neededCores(box, problem, posterior, grades, known);
   const next = posterior ? nextTests(problem, posterior, grades, needed) : [];
@@ -284,6 +295,9 @@ function notesOf(
   const notes: IdentifyNote[] = [];
   const idsOf = (cores: Iterable<number>) => [...cores].map((core) => problem.cores[core]?.id ?? '');
   if (posterior?.enumeration.capped) notes.push({ code: 'cap-reached', conductorIds: idsOf(problem.cores.keys()) });
+  // Before anything was read the first look is proposed whatever it tells.
+  if (posterior && next.length > 0 && next[0]?.why.code !== 'first-look' && isSampled(posterior))
+    notes.push({ code: 'tests-estimated', conductorIds: [] });
   if (!posterior && problem.cores.length > 0) notes.push({ code: 'no-usual-wiring', conductorIds: idsOf(problem.cores.keys()) });
   const open = [...needed].filter((core) => grades[core]?.grade !== 'confirmed' && grades[core]?.role !== 'line-on');
   if (open.length > 0 && next.length === 0) notes.push({ code: 'cannot-tell', conductorIds: idsOf(open) });
@@ -292,6 +306,15 @@ function notesOf(
   );
   if (through.length > 0) notes.push({ code: 'passes-through', conductorIds: through.map((conductor) => conductor.id) });
   return notes;
+}
+
+/** What the readings alone stop the work for; no dead test is proposed while something is alive with every breaker off. */
+function stopNotes(box: Box, known: JobLookup): IdentifyNote[] {
+  const stops = stopsFromReadings(box, known.job);
+  return (['live-while-off', 'reversed-polarity'] as const).flatMap((code) => {
+    const own = stops.filter((stop) => stop.code === code);
+    return own.length > 0 ? [{ code, conductorIds: [...new Set(own.flatMap(({ conductorIds }) => conductorIds))] }] : [];
+  });
 }
 
 /** Every conductor read, with a breaker on, and every one quiet: a note, never a role. */

@@ -79,7 +79,14 @@ export class Likelihood {
       if (best === null || most > best.weight * CLEARLY)
         best = {
           weight: most,
-          hidden: { outsideOn: outer.outsideOn, polarity: outer.polarity, farPolarity: outer.farPolarity, missing, outside },
+          hidden: {
+            outsideOn: outer.outsideOn,
+            polarity: outer.polarity,
+            farPolarity: outer.farPolarity,
+            swapped: outer.swapped,
+            missing,
+            outside,
+          },
           each,
         };
     }
@@ -124,11 +131,14 @@ export class Likelihood {
       kind || this.switchedElsewhere(explanation, cable) !== undefined ? [cable] : [],
     );
     const bits = multi.length + cables.length;
+    const sides = this.stage.middle && cables.length > 0 ? [false, true] : [false];
     for (const outsideOn of usesOutside ? [true, false] : [true])
-      for (let mask = 0; mask < 2 ** bits; mask++) {
+      for (let mask = 0; mask < 2 ** bits * sides.length; mask++) {
+        const swapped = mask >= 2 ** bits;
         const polarity = new Map(multi.map((position, at) => [position.index, (mask & (1 << at)) !== 0]));
         const farPolarity = new Map(cables.map((cable, at) => [cable, (mask & (1 << (multi.length + at))) !== 0]));
-        yield { outsideOn, polarity, farPolarity, prior: (usesOutside ? (outsideOn ? 0.7 : 0.3) : 1) / 2 ** bits };
+        const share = (usesOutside ? (outsideOn ? 0.7 : 0.3) : 1) / 2 ** bits / sides.length;
+        yield { outsideOn, polarity, farPolarity, swapped, prior: share };
       }
   }
 
@@ -253,7 +263,24 @@ export class Likelihood {
   }
 
   private allOff(arrangement: Arrangement): boolean {
-    return this.problem.circuits.every((circuit) => circuit.id === null || arrangement.breakers.get(circuit.id) === false);
+    return this.problem.circuits.every(({ id, own }) => !own || id === null || arrangement.breakers.get(id) === false);
+  }
+
+  /**
+   * Switches whose state can bear on a test under some of these explanations, as readings name them: those here that its points can
+   * reach, and far ones where something may hang on a switch elsewhere.
+   */
+  switchesThatMatter(explanations: readonly Explanation[], test: Looked): ReadonlySet<string> {
+    const bare = { ...test.arrangement, switches: new Map<string, boolean>(), key: `${test.arrangement.key}|bare` };
+    const looked = { ...test, arrangement: bare, key: `${test.key}|bare` };
+    const matter = new Set<string>();
+    for (const explanation of explanations) {
+      const shape = this.shapes.of(explanation);
+      for (const position of shape.switchesFor(looked)) matter.add(String(position));
+      if (test.reading.tool === 'lamp' || shape.farOpen(bare).length > 0)
+        for (const key of test.arrangement.switches.keys()) if (key.includes('/')) matter.add(key);
+    }
+    return matter;
   }
 
   /** The mean of a figure over breakers, switches and far switches that the arrangement does not name. */

@@ -8,7 +8,7 @@ import type { CoreGrade } from './grades.js';
 import { type Identification, identifyBox } from './identify.js';
 import { nextTests } from './next-tests.js';
 import { type Posterior, posteriorOf } from './posterior.js';
-import { problemOf } from './problem.js';
+import { arrangementOf, problemOf } from './problem.js';
 import type { Looked } from './shape.js';
 import type { Explanation } from './vocabulary.js';
 
@@ -103,12 +103,21 @@ test('when no test tells anything alone, the first of two that do together is pr
     if (test.reading.tool !== 'indicator' || point?.kind !== 'core' || !way) return { nothing: 1 };
     return sure(way[point.core === line ? 1 : 2] === 'lit' ? 'alert' : 'quiet');
   };
+  // Somebody has looked already whether the box is fed.
+  const looked = {
+    key: 'looked',
+    points: [],
+    reading: { tool: 'indicator', points: [], value: 'quiet' },
+    arrangement: arrangementOf({ arrangement: 'in-place', breakers: { c1: 'on' } }, new Map()),
+  };
   const posterior = {
     ...real,
+    best: { ...real.best, best: { ...real.best.best, each: new Float64Array([1]) } },
     entries,
     total: 4,
     likelihood: {
-      tests: [],
+      tests: [looked],
+      switchesThatMatter: () => new Set<string>(),
       predict: (explanation: Explanation, tests: readonly Looked[]) => tests.map((entry) => told(explanation, entry)),
     },
   } as unknown as Posterior;

@@ -3,6 +3,7 @@ import { coresOfTest } from './bearing.js';
 import { type Candidate, candidatesFor, MINUTES, type NextReason, unique } from './candidates.js';
 import type { CoreGrade } from './grades.js';
 import { bestWithRole, type Entry, type Posterior, roleOfCore } from './posterior.js';
+import { SameTest } from './same-test.js';
 import type { Problem, Test } from './vocabulary.js';
 
 /** A test worth making next: what to arrange, where to read, how much it tells and how long it takes. */
@@ -48,10 +49,12 @@ function keyOf(test: NextTest): string {
 export function nextTests(problem: Problem, posterior: Posterior, grades: readonly CoreGrade[], needed: ReadonlySet<number>): RankedTest[] {
   const open = [...needed].filter((core) => grades[core]?.grade !== 'confirmed');
   if (open.length === 0) return [];
+  const same = new SameTest(posterior);
   const done = new Map<string, number>();
-  for (const test of posterior.likelihood.tests) done.set(test.key, (done.get(test.key) ?? 0) + 1);
-  const contested = conflictKeys(posterior);
-  const undone = (candidate: Candidate) => (done.get(candidate.test.key) ?? 0) < (contested.has(candidate.test.key) ? 3 : 1);
+  for (const test of posterior.likelihood.tests) done.set(same.keyOf(test), (done.get(same.keyOf(test)) ?? 0) + 1);
+  const contested = conflictKeys(posterior, same);
+  // Made once is made; twice where it is contested, and never a third time.
+  const undone = ({ test }: Candidate) => (done.get(same.keyOf(test)) ?? 0) < (contested.has(same.keyOf(test)) ? 2 : 1);
   const usual = candidatesFor(problem, grades, open).filter(undone);
   const weigh = (candidates: readonly Candidate[], serving: boolean) => {
     const tests = candidates.map((candidate) => candidate.test);
@@ -66,11 +69,36 @@ export function nextTests(problem: Problem, posterior: Posterior, grades: readon
     });
   };
   const found = weigh(usual, true);
+  if (isUnread(posterior)) {
+    const first = firstLooks(usual, found);
+    if (first.length > 0) return best([...first, ...found.filter((test) => test.tool !== 'indicator')]);
+  }
   if (found.length > 0) return best(found);
   const ahead = twoAhead(posterior, usual, open);
   if (ahead.length > 0) return best(ahead);
   // Before giving up: what would be thought of if each conductor were each role, where it tells something by itself.
   return best(weigh(everyCandidate(problem, open).filter(undone), false));
+}
+
+/** Nobody has looked yet whether anything here is fed. */
+function isUnread({ likelihood }: Posterior): boolean {
+  return !likelihood.tests.some(
+    ({ reading, arrangement }) =>
+      (reading.tool === 'indicator' || reading.tool.startsWith('volts')) && [...arrangement.breakers.values()].includes(true),
+  );
+}
+
+/** What is worth more than any information before anything was read: which conductor is fed, by which breaker, or that none is. */
+const FIRST_LOOK = 1000;
+
+/** The indicator over the conductors, device out, breakers on; where it tells most first. */
+function firstLooks(usual: readonly Candidate[], found: readonly RankedTest[]): RankedTest[] {
+  const looks = usual.filter(({ test }) => test.reading.tool === 'indicator');
+  return looks.map((look) => {
+    const printedLook = printed({ ...look, reason: { ...look.reason, purpose: 'fed' } }, 0, 'first-look');
+    const ranked = found.find((test) => keyOf(test) === keyOf(printedLook));
+    return { ...printedLook, gainBits: ranked?.gainBits ?? 0, value: FIRST_LOOK + (ranked?.value ?? 0) };
+  });
 }
 
 function best(tests: readonly RankedTest[]): RankedTest[] {
@@ -164,10 +192,10 @@ function excludingTests(
 }
 
 /** Tests that showed what the best explanation does not expect are worth making again. */
-function conflictKeys(posterior: Posterior): Set<string> {
+function conflictKeys(posterior: Posterior, same: SameTest): Set<string> {
   const keys = new Set<string>();
   posterior.likelihood.tests.forEach((test, at) => {
-    if ((posterior.best.best.each[at] as number) <= 0.02) keys.add(test.key);
+    if ((posterior.best.best.each[at] as number) <= 0.02) keys.add(same.keyOf(test));
   });
   return keys;
 }
@@ -191,7 +219,7 @@ function serves({ reason, test }: Candidate, grades: readonly CoreGrade[], open:
       case 'neutral':
         return reason.purpose === 'neutral';
       case 'traveler':
-        return reason.purpose === 'traveler';
+        return reason.purpose === 'traveler' || (reason.purpose === 'load' && test.reading.tool === 'lamp');
       case 'line-on':
         return reason.purpose === 'onward' || reason.purpose === 'apart';
       default:
@@ -218,7 +246,19 @@ interface Sample {
   weight: number;
 }
 
-/** The explanations that carry all but a thousandth of the weight. */
+/** The most explanations that what a test tells is reckoned from. */
+const MOST_SAMPLED = 200;
+
+/** Whether {@link nextTests} reckoned with less than all but a thousandth of the weight. */
+export function isSampled({ entries, total }: Posterior): boolean {
+  if (entries.length <= MOST_SAMPLED) return false;
+  const weights = entries.map(({ weight }) => weight).sort((a, b) => b - a);
+  return weights.slice(0, MOST_SAMPLED).reduce((sum, weight) => sum + weight, 0) / total <= SAMPLED_SHARE;
+}
+
+const SAMPLED_SHARE = 0.999;
+
+/** The explanations that carry all but a thousandth of the weight, as far as they are not too many. */
 function topEntries(posterior: Posterior): Sample[] {
   const order = posterior.entries.map((entry, at) => ({ at, weight: entry.weight / posterior.total })).sort((a, b) => b.weight - a.weight);
   const kept: Sample[] = [];
@@ -226,7 +266,7 @@ function topEntries(posterior: Posterior): Sample[] {
   for (const sample of order) {
     kept.push(sample);
     sum += sample.weight;
-    if (sum > 0.999 || kept.length >= 200) break;
+    if (sum > SAMPLED_SHARE || kept.length >= MOST_SAMPLED) break;
   }
   return kept.map((sample) => ({ ...sample, weight: sample.weight / sum }));
 }

@@ -144,7 +144,7 @@ export class Outcomes {
           : reference;
     const [a, b] = [node(p), node(q)];
     if (a === null || b === null) return OHMS.open;
-    if (network.same(a, b)) return OHMS.same;
+    if (network.same(a, b) || (network.isIsolated(a) && network.isIsolated(b))) return OHMS.same;
     if (network.isReference(a) && network.isReference(b)) return this.tripped(explanation, [a, b], arranged) ? TRIPPED : OHMS.same;
     const lineSide = (at: number) =>
       network.isLineSide(at) ||
@@ -155,12 +155,14 @@ export class Outcomes {
       );
     // Where the breaker opens both, its line is open to earth, though not to its own neutral.
     const opened = (line: number) => this.problem.isolating.has(network.circuitOf(line) ?? -1);
-    const neutralSide = (at: number, line: number) => hasNeutral(at) || (network.isReference(at) && !opened(line));
+    const neutralSide = (at: number, line: number) =>
+      hasNeutral(at) || network.isIsolated(at) || (network.isReference(at) && !opened(line));
     const across = network.path(a, b);
     if ((lineSide(a) && neutralSide(b, a)) || (lineSide(b) && neutralSide(a, b))) return OHMS.lineSide;
     if (!across) {
       // From the line side through a load, or the other way about, whatever else is left on closes the circle.
-      const viaLine = (from: number, to: number) => lineSide(from) && !opened(from) && network.state(to).kind !== 'floating';
+      const viaLine = (from: number, to: number) =>
+        lineSide(from) && (opened(from) ? network.reachesIsolated(to) : network.state(to).kind !== 'floating');
       return viaLine(a, b) || viaLine(b, a) ? OHMS.lineSide : OHMS.open;
     }
     return this.acrossLoads(across.loads);

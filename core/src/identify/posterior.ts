@@ -92,17 +92,33 @@ export function roleOfCore(explanation: Explanation, core: number): InsulatedRol
   return ROLE_OF[explanation.classes[core] as keyof typeof ROLE_OF] as InsulatedRole;
 }
 
-/** The best explanation that gives a core a role, evaluated in full even where it is hopeless. */
+const withRole = new WeakMap<Posterior, Map<string, Entry | null>>();
+
+/** The best explanation that gives a core a role, evaluated in full even where it is hopeless; null where none gives it. */
 export function bestWithRole(posterior: Posterior, core: number, role: InsulatedRole): Entry | null {
+  const kept = withRole.get(posterior) ?? new Map<string, Entry | null>();
+  withRole.set(posterior, kept);
+  const key = `${core} ${role}`;
+  let best = kept.get(key);
+  if (best === undefined) {
+    best = findWithRole(posterior, core, role);
+    kept.set(key, best);
+  }
+  return best;
+}
+
+function findWithRole(posterior: Posterior, core: number, role: InsulatedRole): Entry | null {
   let best: Entry | null = null;
   for (const entry of posterior.entries)
     if (roleOfCore(entry.explanation, core) === role && (best === null || entry.merit > best.merit)) best = entry;
   if (best) return best;
+  // By prior, and no further than one could still be better: readings suit an explanation by at most 1.
   const hopeless = posterior.enumeration.explanations
     .filter((explanation) => roleOfCore(explanation, core) === role)
     .sort((a, b) => b.prior - a.prior);
-  for (const explanation of hopeless.slice(0, 60)) {
-    const evaluated = posterior.likelihood.evaluate(explanation);
+  for (const explanation of hopeless) {
+    if (best !== null && explanation.prior <= best.merit) break;
+    const evaluated = posterior.likelihood.evaluate(explanation, best === null ? 0 : best.merit / explanation.prior);
     if (!evaluated) continue;
     const merit = explanation.prior * evaluated.best.weight;
     if (best === null || merit > best.merit)

@@ -189,6 +189,9 @@ export const ODDS = {
   receptacleSwitched: 0.15,
   /** The load or the spare is not where it usually ends. */
   loadNotOnSwitch: 0.03,
+  /** Two loads on one terminal, or a load carried to its switch by a tail from a joint. */
+  loadUnderOneScrew: 0.1,
+  loadByTail: 0.15,
   spareJoined: 0.02,
   spareOnTerminal: 0.02,
   usedButCapped: 0.05,
@@ -196,5 +199,7 @@ export const ODDS = {
   /** Both ends of a ring, or two feeds joined. */
   ring: 0.002,
   outsideCircuit: 0.03,
+  /** One that a reading or a run shows in the box beside its own. */
+  shownCircuit: 0.1,
   unnamedLoad: 0.03,
 } as const;

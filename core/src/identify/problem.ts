@@ -1,7 +1,13 @@
 import { eventRecord } from '../job/events.js';
 import { type JobLookup, placeKey } from '../job/lookup.js';
+import { breakersKey, namedStates, pointsKey, type Stance, stanceKey } from '../job/readings.js';
+import type { Circuit } from '../job/schema/job.js';
 import type { At, Box, Conductor, Position, Reading } from '../job/schema/survey.js';
+import { stopsFromReadings } from '../power/box-stops.js';
+import { circleOf } from '../power/circle.js';
 import { provedVolts } from '../power/instant.js';
+import { boxReadings } from '../power/live-readings.js';
+import { neutralCarriers } from '../power/neutral-carriers.js';
 import { SUPPLY } from '../practice/instruments.js';
 import { looksLikeGround } from '../practice/wire.js';
 import { nodeOf } from '../wire/found-nets.js';
@@ -21,8 +27,12 @@ export interface Wiring {
   bridged: { position: number; nodes: [string, string] }[];
 }
 
-/** Gathers from the job what identification of one box rests on. Labels are not among it. */
-export function problemOf(box: Box, known: JobLookup): { problem: Problem; wiring: Wiring } {
+/**
+ * Gathers from the job what identification of one box, or of a part of it, rests on. Labels are not among it, but for what may be
+ * touched.
+ * @param whole the box that it is a part of
+ */
+export function problemOf(box: Box, known: JobLookup, whole: Box = box): { problem: Problem; wiring: Wiring } {
   const { job } = known;
   const inside = box.conductors.filter(
     (conductor) => conductor.cableId !== undefined && conductor.unbroken !== true && !looksLikeGround(conductor),
@@ -37,7 +47,7 @@ export function problemOf(box: Box, known: JobLookup): { problem: Problem; wirin
     let net = netOfRoot.get(root);
     if (net === undefined) {
       net = nets.length;
-      nets.push({ cores: [], terminals: [], joints: [] });
+      nets.push({ cores: [], terminals: [], joints: [], underOneScrew: false, tailToSwitch: false });
       netOfRoot.set(root, net);
     }
     return net;
@@ -61,28 +71,41 @@ export function problemOf(box: Box, known: JobLookup): { problem: Problem; wirin
     if (net !== undefined) (nets[net] as Net).joints.push(joint.id);
   }
   const positions = box.positions.map((position) => switchPosition(box, position, known, wiring, find, netOfRoot, nets));
-  const cables: CableCores[] = box.cables.map((cable, index) => ({
-    id: cable.id,
-    cores: cores.flatMap((core, at) => (core.cable === index ? [at] : [])),
-    end: cableEnd(box, cable.id, known),
-  }));
+  markNets(box, nets, cores, netAt);
   const grounds = box.conductors
     .filter((conductor) => conductor.cableId !== undefined && looksLikeGround(conductor))
     .map(({ id, colour, cableId }) => ({ id, colour, cable: cableId as string }));
   const inBox = box.circuitIds.length > 0 ? box.circuitIds : job.circuits.map((circuit) => circuit.id);
   const own = inBox.flatMap((id) => known.circuits.get(id) ?? []);
+  const more = [...shownCircuits(whole, known)].filter((id) => !inBox.includes(id)).flatMap((id) => known.circuits.get(id) ?? []);
+  const entry = (circuit: Circuit, prior: number) => ({ id: circuit.id, leg: circuit.leg ?? null, volts: circuit.volts, prior });
   const circuits: Problem['circuits'] = [
-    ...own.map((circuit) => ({
-      id: circuit.id,
-      leg: circuit.leg ?? null,
-      volts: circuit.volts,
-      prior: (1 - ODDS.outsideCircuit) / own.length,
-    })),
-    { id: null, leg: null, volts: own[0]?.volts ?? SUPPLY[job.practice].nominal, prior: own.length > 0 ? ODDS.outsideCircuit : 1 },
+    ...own.map((circuit) => ({ ...entry(circuit, (1 - ODDS.outsideCircuit) / own.length), own: true })),
+    ...more.map((circuit) => ({ ...entry(circuit, ODDS.shownCircuit), own: false })),
+    {
+      id: null,
+      leg: null,
+      volts: own[0]?.volts ?? SUPPLY[job.practice].nominal,
+      prior: own.length > 0 ? ODDS.outsideCircuit : 1,
+      own: false,
+    },
   ];
+  const feeding = [...own, ...more];
+  const cables: CableCores[] = box.cables.map((cable, index) => ({
+    id: cable.id,
+    cores: cores.flatMap((core, at) => (core.cable === index ? [at] : [])),
+    end: cableEnd(box, cable.id, known, circuits),
+  }));
   const grounded = new Set(grounds.map((ground) => ground.id));
+  const multiLocation = isMultiLocation(box, known);
   const tests = box.readings.map((reading) =>
-    testOf(ofOwnBreakers(reading, own), number, grounded, (point) => farPoint(point, box, cores, known)),
+    testOf(
+      reading,
+      asFarAsItBears(reading, { breakers: new Set(feeding.map(({ id }) => id)), box, multiLocation }),
+      number,
+      grounded,
+      (point) => farPoint(point, box, cores, known),
+    ),
   );
   return {
     wiring,
@@ -97,30 +120,39 @@ export function problemOf(box: Box, known: JobLookup): { problem: Problem; wirin
       circuits,
       loads: known.loads,
       tests,
-      groundBundle: groundBundle(box),
+      ...groundBundles(box),
       trips: new Set(
-        own.flatMap((circuit, at) => (circuit.protection && circuit.protection !== 'none' && circuit.protection !== 'afci' ? [at] : [])),
+        feeding.flatMap((circuit, at) =>
+          circuit.protection && circuit.protection !== 'none' && circuit.protection !== 'afci' ? [at] : [],
+        ),
       ),
-      isolating: new Set(own.flatMap((circuit, at) => (circuit.isolatesNeutral ? [at] : []))),
+      isolating: new Set(feeding.flatMap((circuit, at) => (circuit.isolatesNeutral ? [at] : []))),
       boxIsReference: box.enclosure.material === 'metal' && box.enclosure.grounded,
       provedVolts: provedVolts(eventRecord(job), box.id),
-      multiLocation: isMultiLocation(box, known),
+      multiLocation,
+      coreTerminals: coreTerminals(box, number),
+      carries: new Set(neutralCarriers(box, job)),
+      alsoOff: otherCircle(whole, known, feeding),
+      standsNow: standsNow(whole),
+      anyPosition: whole.positions[0]?.index ?? null,
+      alive: stopsFromReadings(whole, job).some(({ code }) => code === 'live-while-off'),
     },
   };
 }
 
 /** Ground conductors that hang together: in one joint, by a bonding jumper, or on the box's screw. */
-function groundBundle(box: Box): ReadonlyMap<string, string> {
+function groundBundles(box: Box): Pick<Problem, 'groundBundle' | 'screwBundle'> {
   const joined = new Joined();
   for (const conductor of box.conductors) {
     const [from, to] = conductor.ends ?? [];
-    if (from && to) joined.merge(nodeOf(from), nodeOf(to));
+    if (from && to && !from.capped && !to.capped) joined.merge(nodeOf(from), nodeOf(to));
   }
-  return new Map(
+  const groundBundle = new Map(
     box.conductors.flatMap((conductor) =>
       conductor.at && !conductor.at.capped ? [[conductor.id, joined.find(nodeOf(conductor.at))] as const] : [],
     ),
   );
+  return { groundBundle, screwBundle: joined.find('box') };
 }
 
 function wiringOf(box: Box, inside: readonly Conductor[]): Wiring {
@@ -196,13 +228,13 @@ function switchPosition(
 
 const SURE: Record<string, number> = { seen: 0.98, tested: 0.99, supposed: 0.8 };
 
-function cableEnd(box: Box, cableId: string, known: JobLookup): CableCores['end'] {
+function cableEnd(box: Box, cableId: string, known: JobLookup, circuits: Problem['circuits']): CableCores['end'] {
   for (const run of known.job.runs ?? []) {
     const own = run.ends.findIndex((end) => end.boxId === box.id && end.cableId === cableId);
     const far = own < 0 ? undefined : run.ends[1 - own];
     if (!far) continue;
     const weight = SURE[run.known ?? 'supposed'] ?? 0.8;
-    const circuit = known.job.circuits.findIndex((entry) => entry.id === far.circuitId);
+    const circuit = circuits.findIndex((entry) => entry.id !== null && entry.id === far.circuitId);
     if (far.circuitId !== undefined && circuit >= 0) return { kind: 'circuit', circuit, weight };
     if (far.loadId !== undefined) return { kind: 'load', loadId: far.loadId, weight };
     if (far.boxId !== undefined) return { kind: 'box', boxId: far.boxId };
@@ -231,10 +263,82 @@ function isMultiLocation(box: Box, known: JobLookup): boolean {
   return suggests || runs;
 }
 
-/** Breakers that do not feed the box are left out: a reading is the same test however they stood. */
-function ofOwnBreakers(reading: Reading, own: readonly { id: string }[]): Reading {
-  const breakers = Object.entries(reading.breakers ?? {}).filter(([id]) => own.some((circuit) => circuit.id === id));
-  return { ...reading, breakers: Object.fromEntries(breakers) };
+/** What of how a net is made up speaks of what it carries. */
+function markNets(box: Box, nets: Net[], cores: readonly Core[], netAt: (node: string) => number): void {
+  const onTerminal = new Map<string, number>();
+  for (const { at, cableId } of box.conductors) {
+    if (at?.position === undefined || cableId === undefined) continue;
+    const node = nodeOf(at);
+    onTerminal.set(node, (onTerminal.get(node) ?? 0) + 1);
+  }
+  for (const [node, count] of onTerminal) if (count >= 2) (nets[netAt(node)] as Net).underOneScrew = true;
+  const isSwitch = (index: number) => {
+    const existing = box.positions.find((position) => position.index === index)?.existing;
+    return existing !== undefined && !['receptacle', 'blank', 'none'].includes(existing);
+  };
+  for (const net of nets) {
+    const cables = new Set(net.cores.map((core) => cores[core]?.cable));
+    if (cables.size < 2) continue;
+    const joints = new Set(net.joints);
+    const tails = box.conductors.filter(
+      ({ ends }) =>
+        ends?.some((at) => at.joint !== undefined && joints.has(at.joint)) &&
+        ends.some((at) => at.position !== undefined && isSwitch(at.position)),
+    );
+    if (tails.length === 1) net.tailToSwitch = true;
+  }
+}
+
+/** Circuits that readings show in the box beside its own, and those a run of its cables ends at. */
+function shownCircuits(box: Box, known: JobLookup): Set<string> {
+  const shown = new Set(boxReadings(box, known.job.practice).shown);
+  for (const { ends } of known.job.runs ?? [])
+    if (ends.some((end) => end.boxId === box.id)) for (const end of ends) if (end.circuitId !== undefined) shown.add(end.circuitId);
+  return shown;
+}
+
+/** What a reading names of what can bear on it: breakers that may feed the box, its own switches, and far ones where there are any. */
+function asFarAsItBears(
+  reading: Reading,
+  { breakers, box, multiLocation }: { breakers: ReadonlySet<string>; box: Box; multiLocation: boolean },
+): Reading {
+  const own = new Set(box.positions.map(({ index }) => String(index)));
+  const bears = (key: string) => own.has(key) || (key.includes('/') && (multiLocation || reading.tool === 'lamp'));
+  const only = <State>(record: Readonly<Record<string, State>> | undefined, keep: (key: string) => boolean) =>
+    Object.fromEntries(Object.entries(record ?? {}).filter(([key]) => keep(key)));
+  const { position, ...rest } = reading;
+  // With no device of its own a part stands the same whichever is out; with one, that one is meant.
+  const out = box.positions.length === 0 ? undefined : (position ?? (box.positions.length === 1 ? box.positions[0]?.index : undefined));
+  return {
+    ...rest,
+    ...(out === undefined ? {} : { position: out }),
+    breakers: only(reading.breakers, (id) => breakers.has(id)),
+    switches: only(reading.switches, bears),
+  };
+}
+
+/** Cores that end straight on a terminal, by position. */
+function coreTerminals(box: Box, number: ReadonlyMap<string, number>): ReadonlyMap<number, readonly number[]> {
+  const found = new Map<number, number[]>();
+  for (const { id, at } of box.conductors) {
+    const core = number.get(id);
+    if (core !== undefined && at?.position !== undefined) found.set(at.position, [...(found.get(at.position) ?? []), core]);
+  }
+  return found;
+}
+
+/** Circuits that share a neutral with those that feed the box: off with them before a neutral of the box is opened. */
+function otherCircle(box: Box, known: JobLookup, feeding: readonly Circuit[]): string[] {
+  const circle = new Set<string>(circleOf(box, known.job, [], []));
+  return [...circle].filter((id) => !feeding.some((circuit) => circuit.id === id));
+}
+
+/** How the box was left by the latest reading: what stands so already costs no time. */
+function standsNow(box: Box): Problem['standsNow'] {
+  const latest = box.readings.reduce<Reading | undefined>((last, reading) => (last && last.at > reading.at ? last : reading), undefined);
+  if (!latest) return null;
+  const { arrangement, position = null, breakers = {} } = latest;
+  return { arrangement, position: arrangement === 'device-out' ? position : null, breakers };
 }
 
 /**
@@ -264,8 +368,15 @@ function farPoint(point: string, box: Box, cores: readonly Core[], known: JobLoo
   return only === undefined ? { kind: 'elsewhere' } : { kind: 'core', core: only, far: true };
 }
 
-function testOf(reading: Reading, number: ReadonlyMap<string, number>, grounds: ReadonlySet<string>, far: (point: string) => Point): Test {
-  const arrangement = arrangementOf(reading, number);
+/** @param bearing the reading with what can bear on it alone */
+function testOf(
+  reading: Reading,
+  bearing: Reading,
+  number: ReadonlyMap<string, number>,
+  grounds: ReadonlySet<string>,
+  far: (point: string) => Point,
+): Test {
+  const arrangement = arrangementOf(bearing, number);
   const points = reading.points.map((point): Point => {
     if (reading.tool === 'lamp') return { kind: 'load', loadId: point };
     if (reading.tool === 'breaker') return { kind: 'circuit', circuitId: point };
@@ -275,45 +386,28 @@ function testOf(reading: Reading, number: ReadonlyMap<string, number>, grounds: 
     if (core !== undefined) return { kind: 'core', core };
     return grounds.has(point) ? { kind: 'ground', id: point } : far(point);
   });
-  return { id: reading.id, reading, arrangement, points, key: `${reading.tool}|${[...reading.points].sort().join()}|${arrangement.key}` };
+  return { id: reading.id, reading, arrangement, points, key: testKey(reading, arrangement) };
+}
+
+/** Equal for tests that ask the same in the same state. */
+export function testKey(reading: Pick<Reading, 'tool' | 'points'>, arrangement: Arrangement): string {
+  return `${reading.tool}|${pointsKey(reading)}|${arrangement.key}`;
 }
 
 /** Absent and empty are the same; so is the order of what is named. */
-export function arrangementOf(
-  reading: Pick<Reading, 'arrangement' | 'position' | 'lifted' | 'joined' | 'breakers' | 'switches' | 'boxes' | 'loads'>,
-  number: ReadonlyMap<string, number>,
-): Arrangement {
-  const entries = (record: Record<string, string> | undefined) => Object.entries(record ?? {}).sort(([a], [b]) => (a < b ? -1 : 1));
-  const position = reading.arrangement === 'device-out' ? (reading.position ?? null) : null;
-  const lifted = reading.arrangement === 'lifted' ? [...(reading.lifted ?? [])].sort() : [];
-  const joined = reading.arrangement === 'parted' ? [...(reading.joined ?? [])].sort() : [];
-  const key = JSON.stringify([
-    reading.arrangement,
-    position,
-    lifted,
-    joined,
-    entries(reading.breakers),
-    entries(reading.switches),
-    entries(reading.boxes).filter(([, state]) => state !== 'in-place'),
-    entries(reading.loads),
-  ]);
+export function arrangementOf(reading: Stance & Pick<Reading, 'breakers'>, number: ReadonlyMap<string, number>): Arrangement {
+  const { arrangement: kind } = reading;
+  const ids = (record: Record<string, string> | undefined, states: readonly string[]) =>
+    new Set(namedStates(record).flatMap(([id, state]) => (states.includes(state) ? [id] : [])));
   return {
-    key,
-    kind: reading.arrangement,
-    position,
-    lifted: new Set(lifted.flatMap((id) => number.get(id) ?? [])),
-    joined: new Set(joined),
-    breakers: new Map(entries(reading.breakers).map(([id, state]) => [id, state === 'on'])),
-    switches: new Map(entries(reading.switches).map(([id, state]) => [id, state === 'on' || state === 'up'])),
-    farParted: new Set(
-      entries(reading.boxes)
-        .filter(([, state]) => state === 'parted' || state === 'device-out')
-        .map(([id]) => id),
-    ),
-    out: new Set(
-      entries(reading.loads)
-        .filter(([, state]) => state === 'out')
-        .map(([id]) => id),
-    ),
+    key: `${stanceKey(reading)}${breakersKey(reading)}`,
+    kind,
+    position: kind === 'device-out' ? (reading.position ?? null) : null,
+    lifted: new Set(kind === 'lifted' ? (reading.lifted ?? []).flatMap((id) => number.get(id) ?? []) : []),
+    joined: new Set(kind === 'parted' ? (reading.joined ?? []) : []),
+    breakers: new Map(namedStates(reading.breakers).map(([id, state]) => [id, state === 'on'])),
+    switches: new Map(namedStates(reading.switches).map(([id, state]) => [id, state === 'on' || state === 'up'])),
+    farParted: ids(reading.boxes, ['parted', 'device-out']),
+    out: ids(reading.loads, ['out']),
   };
 }

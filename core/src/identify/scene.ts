@@ -108,24 +108,32 @@ export class Scene {
 
   private network(arrangement: Arrangement, arranged: Arranged, hidden: OuterHidden, answer: (question: string) => boolean): Network {
     const { groupOf, groups } = arranged;
-    const network = new Network(groups + 1 + this.stage.problem.cables.length);
+    const elsewhere = groups + 1 + this.stage.problem.cables.length;
+    const network = new Network(elsewhere + 1);
     const group = (core: number | null) => (core === null ? groups : (groupOf[core] as number));
     network.tieReference(groups);
+    // What returns elsewhere does so to the house, or to a neutral that is open while its breaker is off.
+    const { isolating, circuits } = this.stage.problem;
+    const away = isolating.size > 0 && circuits.every(({ id }, at) => id === null || isolating.has(at));
+    const open = away && circuits.some(({ id }, at) => id !== null && !this.isOn(at, arrangement, hidden, answer));
+    if (open) network.tieIsolated(elsewhere);
+    const returnOf = (core: number | null) => (core === null ? (open ? elsewhere : groups) : group(core));
     for (const { core, cable, circuit, leg } of this.wiring.lines)
       if (!this.stage.farIsParted(cable, arrangement))
         network.tieSource(group(core), circuit, leg, this.isOn(circuit, arrangement, hidden, answer));
     for (const { core, cable, opened } of this.wiring.neutrals) {
-      const isOpen = opened.some((circuit) => !this.isOn(circuit, arrangement, hidden, answer));
-      if (!isOpen && !this.stage.farIsParted(cable, arrangement)) network.tieReference(group(core));
+      if (this.stage.farIsParted(cable, arrangement)) continue;
+      if (opened.some((circuit) => !this.isOn(circuit, arrangement, hidden, answer))) network.tieIsolated(group(core));
+      else network.tieReference(group(core));
     }
     for (const { core, cable, circuit, leg } of this.wiring.switched) {
       if (this.stage.farIsParted(cable, arrangement)) continue;
-      const state = this.stage.farState(cable, arrangement);
+      const state = this.stage.farState(cable, arrangement, hidden.swapped);
       const closed = state === null ? answer(`switched:${core}`) : state !== (hidden.farPolarity.get(cable) ?? false);
       if (closed) network.tieSource(group(core), circuit, leg, this.isOn(circuit, arrangement, hidden, answer));
     }
     for (const { core, cable, back, hanging } of this.wiring.loads)
-      if (!this.stage.farIsParted(cable, arrangement)) hang(network, group(core), group(back), hanging, arrangement);
+      if (!this.stage.farIsParted(cable, arrangement)) hang(network, group(core), returnOf(back), hanging, arrangement);
     for (const far of this.wiring.far) {
       const { cable } = far;
       if (this.stage.farIsParted(cable, arrangement)) continue;
@@ -134,9 +142,9 @@ export class Scene {
         const { circuit, leg } = far.source;
         network.tieSource(common, circuit, leg, this.isOn(circuit, arrangement, hidden, answer));
       }
-      if (far.hanging) hang(network, common, group(far.back), far.hanging, arrangement);
+      if (far.hanging) hang(network, common, returnOf(far.back), far.hanging, arrangement);
       if (far.third !== null) network.merge(common, group(far.third));
-      const state = this.stage.farState(cable, arrangement) ?? answer(`far:${cable}`);
+      const state = this.stage.farState(cable, arrangement, hidden.swapped) ?? answer(`far:${cable}`);
       const first = state !== (hidden.farPolarity.get(cable) ?? false);
       if (far.one !== null && first) network.merge(common, group(far.one));
       if (far.two !== null && !first) network.merge(common, group(far.two));

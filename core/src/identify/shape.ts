@@ -148,7 +148,7 @@ export class Shape {
     const setting = this.settingOf(arrangement);
     if (!setting.reach) {
       const arranged = this.stage.arrangedAs(arrangement);
-      const network = new Network(arranged.groups + 1 + this.stage.problem.cables.length);
+      const network = new Network(arranged.groups + 2 + this.stage.problem.cables.length);
       setting.reach = new Reach(network, this.sureTies(network, arrangement, arranged));
     }
     return setting.reach;
@@ -162,12 +162,17 @@ export class Shape {
     const maybe: MaybeJoined[] = [];
     network.tieReference(groups);
     for (const { core, circuit, leg } of this.ends.lines.filter(here)) network.tieSource(group(core), circuit, leg, true);
-    for (const { core } of this.ends.neutrals.filter(here)) network.tieReference(group(core));
-    for (const { core, back, hanging } of this.ends.loads.filter(here)) hang(network, group(core), group(back), hanging, arrangement);
+    const { circuits, isolating, cables } = this.stage.problem;
+    const isOn = (circuit: number) => arrangement.breakers.get(circuits[circuit]?.id ?? '') === true;
+    for (const { core, opened } of this.ends.neutrals.filter(here)) if (opened.every(isOn)) network.tieReference(group(core));
+    // What returns elsewhere may do so to a neutral that its breaker has opened.
+    const open = isolating.size > 0 && ![...isolating].every(isOn);
+    const returnOf = (core: number | null) => (core === null && open ? groups + 1 + cables.length : group(core));
+    for (const { core, back, hanging } of this.ends.loads.filter(here)) hang(network, group(core), returnOf(back), hanging, arrangement);
     for (const far of this.ends.far.filter(here)) {
       const common = groups + 1 + far.cable;
       if (far.source) network.tieSource(common, far.source.circuit, far.source.leg, true);
-      if (far.hanging) hang(network, common, group(far.back), far.hanging, arrangement);
+      if (far.hanging) hang(network, common, returnOf(far.back), far.hanging, arrangement);
       if (far.third !== null) network.merge(common, group(far.third));
       for (const traveler of [far.one, far.two]) if (traveler !== null) maybe.push({ a: common, b: group(traveler), position: null });
     }

@@ -1,5 +1,5 @@
 import { ODDS } from './priors.js';
-import { type CoreClass, comesBack, type FarKind, type Problem, type SwitchPosition } from './vocabulary.js';
+import { type CoreClass, comesBack, type FarKind, type Net, type Problem, type SwitchPosition } from './vocabulary.js';
 
 /** What a net carries, whatever its members are called. */
 export type NetKind = 'hot' | 'switched' | 'neutral' | 'traveler' | 'spare';
@@ -57,8 +57,9 @@ export function netWeight(
   classes: readonly CoreClass[],
   cores: readonly number[],
   kind: NetKind | null,
-  onTerminal: boolean,
+  net: Net,
 ): number {
+  const onTerminal = net.terminals.length > 0;
   const count = (name: CoreClass) => cores.filter((core) => classes[core] === name).length;
   const alone = cores.length === 1 && !onTerminal;
   switch (kind) {
@@ -73,12 +74,17 @@ export function netWeight(
       return feeds > 1 ? ODDS.twoFeedsOneNeutral ** (feeds - 1) : 1;
     }
     case 'switched':
-      return onTerminal ? 1 : count('switched-line') > 0 ? 1 : ODDS.loadNotOnSwitch;
+      return (onTerminal ? 1 : count('switched-line') > 0 ? 1 : ODDS.loadNotOnSwitch) * passedOn(net);
     case 'spare':
       return (cores.length > 1 ? ODDS.spareJoined : 1) * (onTerminal ? ODDS.spareOnTerminal : 1);
     default:
       return alone ? ODDS.usedButCapped : 1;
   }
+}
+
+/** Two under one screw, and a joint with one tail to a switch, are a line that is carried on before they are a load. */
+function passedOn(net: Net): number {
+  return (net.underOneScrew ? ODDS.loadUnderOneScrew : 1) * (net.tailToSwitch ? ODDS.loadByTail : 1);
 }
 
 const PLAIN = new Set(['single-pole', 'timer', 'sensor', 'dimmer', 'fan-control']);

@@ -63,6 +63,10 @@ export interface Net {
   cores: number[];
   terminals: { position: number; terminal: string }[];
   joints: string[];
+  /** Two of its cores end on one terminal. */
+  underOneScrew: boolean;
+  /** A joint of several cables with one tail to a terminal of a switch. */
+  tailToSwitch: boolean;
 }
 
 export interface SwitchPosition {
@@ -120,12 +124,14 @@ export interface Problem {
   cables: CableCores[];
   nets: Net[];
   positions: SwitchPosition[];
-  /** Circuits a line may be of; the last is one that nobody named. */
-  circuits: { id: string | null; leg: string | null; volts: number; prior: number }[];
+  /** Circuits a line may be of: the box's own, those that readings or runs show in it, and last one that nobody named. */
+  circuits: { id: string | null; leg: string | null; volts: number; prior: number; own: boolean }[];
   loads: ReadonlyMap<string, Load>;
   tests: Test[];
   /** Grounds in one joint or on the box's screw share a name. */
   groundBundle: ReadonlyMap<string, string>;
+  /** The bundle that is on the box's screw. */
+  screwBundle: string;
   /** Circuits whose protection a low-impedance meter would trip. */
   trips: ReadonlySet<number>;
   /** Circuits whose breaker opens the neutral too. */
@@ -134,6 +140,18 @@ export interface Problem {
   provedVolts: number | undefined;
   /** Whether travelers or switched lines are plausible at all. */
   multiLocation: boolean;
+  /** Cores that end straight on a terminal, by position. */
+  coreTerminals: ReadonlyMap<number, readonly number[]>;
+  /** Positions whose device carries a neutral, by labels and terminals: out with it, that neutral is open. */
+  carries: ReadonlySet<number>;
+  /** Circuits that are to be off too before a neutral of the box is opened. */
+  alsoOff: readonly string[];
+  /** How the latest reading left the box. */
+  standsNow: { arrangement: Reading['arrangement']; position: number | null; breakers: Readonly<Record<string, string>> } | null;
+  /** A position of the whole box, for tests at a part of it that has none. */
+  anyPosition: number | null;
+  /** Something is alive with every breaker of the box off: no dead test before its source is found. */
+  alive: boolean;
 }
 
 /**
@@ -179,6 +197,8 @@ export interface Hidden {
   /** Which contact "up" makes, by position with a multi-location switch, and by cable for the far one. */
   polarity: ReadonlyMap<number, boolean>;
   farPolarity: ReadonlyMap<number, boolean>;
+  /** At the switch in the middle: which of the two far switches is on which of its cables. */
+  swapped: boolean;
   missing: ReadonlySet<string>;
   /** For loads of other boxes: how each is fed. */
   outside: ReadonlyMap<string, OutsideFeed>;
@@ -192,4 +212,4 @@ export interface OutsideFeed {
 }
 
 /** Hidden things that are settled before any reading is looked at. */
-export type OuterHidden = Pick<Hidden, 'outsideOn' | 'polarity' | 'farPolarity'>;
+export type OuterHidden = Pick<Hidden, 'outsideOn' | 'polarity' | 'farPolarity' | 'swapped'>;

@@ -6,15 +6,23 @@ import { liveWhileOff, reversedPolarity, stopsOf } from './stops.js';
 import type { Stop, StopCode } from './vocabulary.js';
 
 const NONE: ReturnType<ConfirmedOf> = new Map();
-const kept = new WeakMap<Box, { restsOn: readonly unknown[]; stops: readonly StopCode[] }>();
+interface Kept {
+  restsOn: readonly unknown[];
+  stops: readonly StopCode[];
+}
+const kept = { alone: new WeakMap<Box, Kept>(), withRoles: new WeakMap<Box, Kept>() };
 
-/** The stops of a box as everything recorded has them, by code; kept while nothing they rest on is another. */
-export function stopCodes(box: Box, { job }: Pick<JobLookup, 'job'>, confirmedOf: ConfirmedOf): readonly StopCode[] {
+/**
+ * The stops of a box as everything recorded has them, by code; kept while nothing they rest on is another.
+ * @param confirmedOf absent: labels alone speak, which is told without weighing any reading
+ */
+export function stopCodes(box: Box, { job }: Pick<JobLookup, 'job'>, confirmedOf?: ConfirmedOf): readonly StopCode[] {
+  const memo = confirmedOf ? kept.withRoles : kept.alone;
   const restsOn = [job.circuits, job.events, job.runs, job.practice, job.overrides];
-  const before = kept.get(box);
+  const before = memo.get(box);
   if (before?.restsOn.every((entry, at) => entry === restsOn[at])) return before.stops;
-  const stops = stopsOf(new BoxInstant(new JobInstant(job, 0, false, confirmedOf), box)).map(({ code }) => code);
-  kept.set(box, { restsOn, stops });
+  const stops = stopsOf(new BoxInstant(new JobInstant(job, 0, false, confirmedOf ?? (() => NONE)), box)).map(({ code }) => code);
+  memo.set(box, { restsOn, stops });
   return stops;
 }
 

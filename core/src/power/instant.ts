@@ -5,6 +5,7 @@ import type { Role } from '../job/schema/primitives.js';
 import type { Box } from '../job/schema/survey.js';
 import { circleOf, unassignedCircuits } from './circle.js';
 import { BoxReadings, boxReadings } from './live-readings.js';
+import { neutralCarriers } from './neutral-carriers.js';
 import type { CircuitPower, StopCode } from './vocabulary.js';
 
 /** A role that the readings of a box confirm; labels are asked first. */
@@ -124,32 +125,9 @@ export class BoxInstant {
     return confirmed?.role === 'neutral' ? (confirmed.circuitId ?? lent) : null;
   }
 
-  /**
-   * Positions whose device carries a neutral: two neutral ends land on its terminals, by their labels; without one, on a terminal made
-   * for the neutral, or confirmed so. Taking that device out opens the neutral for whatever hangs on it.
-   */
+  /** Positions whose device carries a neutral; what no label tells is as confirmed. */
   carriesNeutral(): number[] {
-    const labels = labelsOf(this.box);
-    return this.box.positions.flatMap((position) => {
-      const ends = this.box.conductors.flatMap((conductor) =>
-        (conductor.ends ?? (conductor.at ? [conductor.at] : []))
-          .filter((at) => at.position === position.index)
-          .map((at) => ({ conductor, at })),
-      );
-      if (ends.length < 2) return [];
-      const neutrals = ends.filter(({ conductor, at }) => {
-        const label = labels.get(conductor.id);
-        if (label && label.role !== 'unknown') return label.role === 'neutral';
-        return this.isNeutralTerminal(position, at.terminal) || this.confirmed(conductor.id)?.role === 'neutral';
-      });
-      return neutrals.length >= 2 ? [position.index] : [];
-    });
-  }
-
-  private isNeutralTerminal(position: Box['positions'][number], terminal: string | undefined): boolean {
-    if (position.existing === 'receptacle') return terminal === 'neutral' || terminal === 'neutral2';
-    const device = this.job.catalogue.devices.find(({ id }) => id === position.deviceId);
-    return position.existing === 'smart' && device?.terminals.find(({ id }) => id === terminal)?.role === 'neutral';
+    return neutralCarriers(this.box, this.job, (id) => this.confirmed(id)?.role === 'neutral');
   }
 }
 

@@ -150,3 +150,8 @@ export function boxReadings(box: Box, practice: PracticeId): BoxReadings {
   }
   return found.readings;
 }
+
+/** Whether one reading of a box shows life with every breaker of it off, and no breaker was found behind it. */
+export function showsLife(box: Box, reading: Reading, job: { practice: PracticeId }): boolean {
+  return new BoxReadings(box, job.practice).live.some((live) => live.reading.id === reading.id && live.source === null);
+}

@@ -3,6 +3,8 @@ import { eventRecord } from '../job/events.js';
 import { boxesOfRoom, type JobLookup, lookup, placeKey, roomsInOrder, wantsSmart } from '../job/lookup.js';
 import type { Job } from '../job/schema/job.js';
 import type { Box } from '../job/schema/survey.js';
+import { stopCodes } from '../power/box-stops.js';
+import { labelClashes } from '../power/label-clashes.js';
 import { looksLikeGround } from '../practice/wire.js';
 
 /** The stages of a box in the order of the work. */
@@ -13,6 +15,8 @@ export type Stage = (typeof STAGES)[number];
 export interface Blocker {
   stage: Stage;
   code:
+    | 'stopped'
+    | 'labels-clash'
     | 'no-conductors'
     | 'no-positions'
     | 'volume-not-read'
@@ -66,7 +70,7 @@ export function jobProgress(job: Job): RoomProgress[] {
 export function boxProgress(box: Box, known: JobLookup): BoxProgress {
   const blockers: Blocker[] = [
     ...surveyBlockers(box),
-    ...identifyBlockers(box),
+    ...identifyBlockers(box, known),
     ...choiceBlockers(box, known),
     ...mountBlockers(box, known),
     ...pairBlockers(box, known),
@@ -110,9 +114,14 @@ export function untold(box: Box): string[] {
     .map((conductor) => conductor.id);
 }
 
-function identifyBlockers(box: Box): Blocker[] {
+function identifyBlockers(box: Box, known: JobLookup): Blocker[] {
   const count = untold(box).length;
-  return [...when(box.conductors.length === 0, 'identified', 'no-conductors'), ...when(count > 0, 'identified', 'not-identified', count)];
+  const clashes = labelClashes(box, known.job).length;
+  return [
+    ...when(clashes > 0, 'identified', 'labels-clash', clashes),
+    ...when(box.conductors.length === 0, 'identified', 'no-conductors'),
+    ...when(count > 0, 'identified', 'not-identified', count),
+  ];
 }
 
 function choiceBlockers(box: Box, known: JobLookup): Blocker[] {
@@ -132,8 +141,10 @@ export function mountedBoxes(job: Job): Set<string> {
   return new Set(job.boxes.flatMap(({ id }) => (record.latest('mounted', id) ? [id] : [])));
 }
 
+/** A stop at the box holds its wiring up, whatever else is done. Told at every keystroke, so without weighing readings. */
 function mountBlockers(box: Box, known: JobLookup): Blocker[] {
-  return when(!mountedBoxes(known.job).has(box.id), 'wired', 'not-mounted');
+  const stops = stopCodes(box, known).length;
+  return [...when(stops > 0, 'wired', 'stopped', stops), ...when(!mountedBoxes(known.job).has(box.id), 'wired', 'not-mounted')];
 }
 
 function pairBlockers(box: Box, known: JobLookup): Blocker[] {
@@ -159,6 +170,8 @@ function pairBlockers(box: Box, known: JobLookup): Blocker[] {
 }
 
 const BLOCKER_TEXT: Record<Blocker['code'], (count: number) => string> = {
+  stopped: () => 'work stops at this box',
+  'labels-clash': () => 'labels of one joint exclude each other',
   'no-conductors': () => 'no conductors recorded',
   'no-positions': () => 'no positions recorded',
   'volume-not-read': () => 'box volume not read',

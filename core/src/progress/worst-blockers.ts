@@ -26,4 +26,4 @@ export function worstBlockers(boxes: readonly BoxProgress[]): HouseBlocker[] {
   );
 }
 
-const FAULTS: ReadonlySet<Blocker['code']> = new Set(['over-full', 'too-deep', 'pairing-failed']);
+const FAULTS: ReadonlySet<Blocker['code']> = new Set(['stopped', 'labels-clash', 'over-full', 'too-deep', 'pairing-failed']);

@@ -105,6 +105,7 @@ export function hiddenBox(random: Random, practice: PracticeId, positions: numbe
     outsideOn: true,
     polarity: new Map(problem.positions.map((position) => [position.index, random.chance(0.5)])),
     farPolarity: new Map(problem.cables.map((_, cable) => [cable, random.chance(0.5)])),
+    swapped: false,
     missing: new Set(loads.filter((load) => random.chance(missingPrior(load.kind))).map((load) => load.id)),
     outside: new Map(),
   };

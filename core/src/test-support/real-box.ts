@@ -23,6 +23,8 @@ export interface RealBox {
   box: Box;
   /** What each insulated conductor truly is. */
   truth: ReadonlyMap<string, Role>;
+  /** Loads of which nothing is there: a missing lamp, a chain pulled off. */
+  gone: ReadonlySet<string>;
   answer(asked: Asked, id: string): Reading;
 }
 
@@ -146,17 +148,26 @@ class Site {
   }
 
   /** A lamp or fan between two nodes. */
-  load(a: string, b: string): string {
+  load(a: string, b: string, of?: Load['kind']): string {
     const id = this.id('l');
-    const kind = this.random.pick(KINDS);
+    const kind = of ?? this.random.pick(KINDS);
     const load: Load = { id, name: id, roomId: 'r1', kind, count: this.random.int(1, 5), wattsEach: this.random.int(8, 60) };
     this.loads.push(load);
     const watts = load.count * load.wattsEach;
-    const work = this.volts ** 2 / watts;
+    const work = (kind === 'heater' ? 2 * this.volts : this.volts) ** 2 / watts;
     const driver = kind === 'led' || kind === 'fluorescent';
     const winding = this.random.int(8, 120);
-    const dead = kind === 'resistive' ? work / 12 : driver ? (this.random.chance(0.5) ? 1e12 : this.random.int(5, 90) * 1000) : winding;
-    const alive = kind === 'resistive' ? work / 12 : driver ? this.random.int(40, 300) * 1000 : winding * 4;
+    const dead =
+      kind === 'heater'
+        ? work
+        : kind === 'resistive'
+          ? work / 12
+          : driver
+            ? this.random.chance(0.5)
+              ? 1e12
+              : this.random.int(5, 90) * 1000
+            : winding;
+    const alive = kind === 'heater' ? work : kind === 'resistive' ? work / 12 : driver ? this.random.int(40, 300) * 1000 : winding * 4;
     this.lamps.push({ id, a, b, dead, alive, work, gone: this.random.chance(0.05) });
     return id;
   }
@@ -328,13 +339,124 @@ const withSpare: Wiring = (site, circuit) => {
   works(site, position, site.load(a, b));
 };
 
+/** Two lines of two legs on one neutral, each to a switch of its own. */
+const sharedNeutral: Wiring = (site) => {
+  const { line, neutral, second } = site.colours;
+  const [neutrals, grounds] = [site.joint(), site.joint()];
+  const feed = site.cable();
+  [line, second].forEach((colour, at) => {
+    const [hot, switched] = sides(site);
+    const position = site.position('single-pole', []);
+    site.core(feed, colour, { position, terminal: hot }, 'line', `L:c${at + 1}`);
+    works(site, position, lampCable(site, { position, terminal: switched }, neutrals, grounds));
+  });
+  site.core(feed, neutral, neutrals, 'neutral', 'N:c1');
+  site.ground(feed, grounds);
+};
+
+/** A receptacle that carries line and neutral on through its terminals: out with it, and the neutral further on is open. */
+const throughReceptacle: Wiring = (site, circuit) => {
+  const { line, neutral } = site.colours;
+  const grounds = site.joint();
+  const position = site.position('receptacle', []);
+  const [feed, onward] = [site.cable(), site.cable()];
+  site.core(feed, line, { position, terminal: 'hot' }, 'line', `L:${circuit}`);
+  site.core(feed, neutral, { position, terminal: 'neutral' }, 'neutral', `N:${circuit}`);
+  const [a, b] = [site.id('n'), site.id('n')];
+  site.core(onward, line, { position, terminal: 'hot2' }, 'line-on', a);
+  site.core(onward, neutral, { position, terminal: 'neutral2' }, 'neutral', b);
+  for (const cable of [feed, onward]) site.ground(cable, grounds);
+  // Nothing is plugged in.
+  const load: Load = { id: site.id('l'), name: 'Sockets', roomId: 'r1', kind: 'receptacle', count: 1, wattsEach: 0 };
+  site.loads.push(load);
+  site.lamps.push({ id: load.id, a: site.id('n'), b: site.id('n'), dead: 1, alive: 1, work: 1, gone: true });
+  works(site, position, load.id);
+};
+
+/** Line and lamp are both here: the line goes to the far switch on the third core, and comes back over one traveler or the other. */
+const stairBothHere: Wiring = (site, circuit) => {
+  const { line, neutral, travelers, third } = site.colours;
+  const [lines, neutrals, grounds] = [site.joint(), site.joint(), site.joint()];
+  const position = site.position('three-way', []);
+  const [feed, link] = [site.cable(), site.cable()];
+  site.core(feed, line, lines, 'line', `L:${circuit}`);
+  site.core(feed, neutral, neutrals, 'neutral', `N:${circuit}`);
+  site.ground(feed, grounds);
+  const [one, two, common] = [site.id('n'), site.id('n'), site.id('n')];
+  site.core(link, travelers[0], { position, terminal: 't1' }, 'traveler', one);
+  site.core(link, travelers[1], { position, terminal: 't2' }, 'traveler', two);
+  site.core(link, third, lines, 'line-on', common);
+  site.ground(link, grounds);
+  works(site, position, lampCable(site, { position, terminal: 'common' }, neutrals, grounds));
+  site.farSwitches.push({ key: 'far/1', common, one, two, turned: site.random.chance(0.5) });
+};
+
+/** The switch in the middle of a stair: a pair from the end that is fed, a pair to the end with the lamp. */
+const stairMiddle: Wiring = (site, circuit) => {
+  const { neutral, travelers } = site.colours;
+  const [neutrals, grounds] = [site.joint(), site.joint()];
+  const position = site.position('four-way', []);
+  const lamp = site.id('n');
+  const back = site.id('n');
+  works(site, position, site.load(lamp, back));
+  const pairs: [string, string, string, string][] = [
+    ['t1', 't2', 'far/1', `L:${circuit}`],
+    ['t3', 't4', 'far2/1', lamp],
+  ];
+  for (const [first, second, key, common] of pairs) {
+    const link = site.cable();
+    const [one, two] = [site.id('n'), site.id('n')];
+    site.core(link, travelers[0], { position, terminal: first }, 'traveler', one);
+    site.core(link, travelers[1], { position, terminal: second }, 'traveler', two);
+    site.core(link, neutral, neutrals, 'neutral', key === 'far/1' ? `N:${circuit}` : back);
+    site.ground(link, grounds);
+    site.farSwitches.push({ key, common, one, two, turned: site.random.chance(0.5) });
+  }
+};
+
+/** Two lines of one breaker to a heater, no neutral. */
+const pair240: Wiring = (site) => {
+  const { line, second } = site.colours;
+  const grounds = site.joint();
+  const position = site.position('double-pole', []);
+  const [feed, heater] = [site.cable(), site.cable()];
+  const [a, b] = [site.id('n'), site.id('n')];
+  site.core(feed, line, { position, terminal: 'a1' }, 'line', 'L:c1');
+  site.core(feed, second, { position, terminal: 'a2' }, 'line', 'L:c1 other');
+  site.core(heater, line, { position, terminal: 'b1' }, 'load', a);
+  site.core(heater, second, { position, terminal: 'b2' }, 'load', b);
+  for (const cable of [feed, heater]) site.ground(cable, grounds);
+  works(site, position, site.load(a, b, 'heater'));
+};
+
+/** Modular: one live and one neutral in, and a single wire to each load, whose return is elsewhere. */
+const wireToEachLoad =
+  (count: number): Wiring =>
+  (site, circuit) => {
+    const { line, neutral } = site.colours;
+    const [lines, grounds] = [site.joint(), site.joint()];
+    const mains = site.cable();
+    site.core(mains, line, lines, 'line', `L:${circuit}`);
+    site.core(mains, neutral, { capped: true }, 'neutral', `N:${circuit}`);
+    site.ground(mains, grounds);
+    for (const colour of [site.colours.load, site.colours.second].slice(0, count)) {
+      const [hot, switched] = sides(site);
+      const position = site.position('single-pole', []);
+      site.tail(lines, { position, terminal: hot });
+      const a = site.id('n');
+      works(site, position, site.load(a, `N:${circuit}`));
+      site.core(site.cable(), colour, { position, terminal: switched }, 'load', a);
+    }
+  };
+
 interface Situation {
   name: string;
   practices: readonly PracticeId[];
   positions: 1 | 2;
   wire: (site: Site) => void;
   circuits?: 2;
-  shared?: true;
+  /** Fields of every circuit. */
+  circuit?: (at: number) => Partial<Circuit>;
 }
 
 const ALL: readonly PracticeId[] = ['us', 'ca', 'gb', 'modular'];
@@ -367,6 +489,20 @@ export const SITUATIONS: readonly Situation[] = [
   one('a spare core', NORTH, withSpare),
   one('stair, line end', NORTH, stairLineEnd),
   one('stair, load end', NORTH, stairLoadEnd),
+  one('stair, line and lamp here', NORTH, stairBothHere),
+  one('stair, the middle', NORTH, stairMiddle),
+  one('a receptacle that carries the neutral', NORTH, throughReceptacle),
+  { ...one('a 240 V pair', NORTH, pair240), circuit: () => ({ volts: 240, poles: 2 }) },
+  one('a wire to the load', ['modular'], wireToEachLoad(1)),
+  { name: 'a wire to each load', practices: ['modular'], positions: 2, wire: (site) => wireToEachLoad(2)(site, 'c1') },
+  {
+    name: 'two circuits, one neutral',
+    practices: NORTH,
+    positions: 2,
+    circuits: 2,
+    circuit: (at) => ({ sharesNeutralWith: [`c${2 - at}`], commonTrip: true }),
+    wire: (site) => sharedNeutral(site, 'c1'),
+  },
   { name: 'two of one feed', practices: ALL, positions: 2, wire: (site) => twoOfOneFeed(site, 'c1') },
   { name: 'fan and light', practices: ALL, positions: 2, wire: (site) => fanAndLight(site, 'c1') },
   two('two feeds of one circuit', ALL, powerAtSwitch(), powerAtSwitch()),
@@ -392,6 +528,7 @@ export function realBox(random: Random, practice: PracticeId, situation: Situati
       volts,
       ...(practice === 'us' || practice === 'ca' ? { leg: at === 0 ? ('A' as const) : ('B' as const) } : {}),
       ...(isolates ? { isolatesNeutral: true } : {}),
+      ...situation.circuit?.(at),
     }),
   );
   const metal = random.chance(0.4);
@@ -411,8 +548,8 @@ export function realBox(random: Random, practice: PracticeId, situation: Situati
   };
   box.enclosure = { ...box.enclosure, material: metal ? 'metal' : 'plastic', grounded: metal };
   const far = site.farSwitches.map(
-    (_, at): Box => ({
-      ...newBox('far', 'r1', 'Far', 2 + at, practice, []),
+    ({ key }, at): Box => ({
+      ...newBox(key.split('/')[0] as string, 'r1', 'Far', 2 + at, practice, []),
       positions: [{ index: 1, existing: 'three-way', loadIds: box.positions[0]?.loadIds ?? [] }],
     }),
   );
@@ -423,17 +560,20 @@ export function realBox(random: Random, practice: PracticeId, situation: Situati
     loads: site.loads,
     rooms: [{ id: 'r1', name: 'Room', floor: 0, order: 1 }],
     boxes: [box, ...far],
-    groups: far.map((other) => ({
-      id: 'g1',
-      loadIds: box.positions[0]?.loadIds ?? [],
-      places: [
-        { boxId: 'b1', position: 1 },
-        { boxId: other.id, position: 1 },
-      ],
-    })),
+    groups:
+      far.length === 0
+        ? []
+        : [{ id: 'g1', loadIds: box.positions[0]?.loadIds ?? [], places: [box, ...far].map(({ id }) => ({ boxId: id, position: 1 })) }],
   };
   const house = new House(site, box, circuits, volts, random);
-  return { name: `${practice}, ${situation.name}`, job, box, truth: site.truth, answer: (asked, id) => house.answer(asked, id) };
+  return {
+    name: `${practice}, ${situation.name}`,
+    job,
+    box,
+    truth: site.truth,
+    gone: new Set(site.lamps.flatMap(({ id, gone }) => (gone ? [id] : []))),
+    answer: (asked, id) => house.answer(asked, id),
+  };
 }
 
 const HIGH_OHMS = 10_000_000;
@@ -495,7 +635,7 @@ class House {
         const lamp = this.site.lamps.find((entry) => entry.id === first);
         if (!lamp || lamp.gone || asked.loads[first] === 'out') return 'dark';
         const at = this.network(asked, true).solve();
-        const share = Math.abs(at(lamp.a) - at(lamp.b)) / this.volts;
+        const share = Math.abs(at(lamp.a) - at(lamp.b)) / (this.circuits[0]?.volts ?? this.volts);
         return share > 0.85 ? 'lit' : share > 0.1 ? 'dim' : 'dark';
       }
       default:
@@ -505,11 +645,10 @@ class House {
 
   private ohms(asked: Asked, first: string, second: string): Reading['value'] {
     const network = this.network(asked, false);
-    network.source(this.node(first), 1, 1);
-    network.wire(this.node(second), 'E');
+    network.current(this.node(first), 1);
+    network.current(this.node(second), -1);
     const at = network.solve();
-    const across = at(this.node(first)) - at(this.node(second));
-    const ohms = across / (1 - at(this.node(first)));
+    const ohms = at(this.node(first)) - at(this.node(second));
     return ohms > OPEN_OHMS ? 'open' : Math.max(0.1, Math.round(10 * ohms) / 10);
   }
 
@@ -540,6 +679,7 @@ class House {
   private supply(network: Resistors, asked: Asked, alive: boolean): void {
     this.circuits.forEach((circuit, at) => {
       const on = (asked.breakers[circuit.id] ?? 'on') === 'on';
+      if (on && alive && circuit.poles === 2) network.source(`L:${circuit.id} other`, -this.volts, 0.1);
       if (on && alive) network.source(`L:${circuit.id}`, at === 0 || circuit.leg === undefined ? this.volts : -this.volts, 0.1);
       if (on || !circuit.isolatesNeutral) network.resistor(`N:${circuit.id}`, 'E', 0.2);
       // Whatever else is left on along the circuit.
@@ -577,7 +717,18 @@ class House {
       const state = this.stateOf(asked, String(index));
       if (existing === 'three-way')
         network.wire(terminal('common'), (state === 'up') !== this.isTurned(index) ? terminal('t1') : terminal('t2'));
-      else if (state === 'on') network.wire(terminal('a'), terminal('b'));
+      else if (existing === 'four-way') {
+        const straight = (state === 'up') !== this.isTurned(index);
+        network.wire(terminal('t1'), terminal(straight ? 't3' : 't4'));
+        network.wire(terminal('t2'), terminal(straight ? 't4' : 't3'));
+      } else if (existing === 'receptacle') {
+        network.wire(terminal('hot'), terminal('hot2'));
+        network.wire(terminal('neutral'), terminal('neutral2'));
+      } else if (state === 'on') {
+        network.wire(terminal('a'), terminal('b'));
+        network.wire(terminal('a1'), terminal('b1'));
+        network.wire(terminal('a2'), terminal('b2'));
+      }
     }
   }
 
@@ -594,7 +745,8 @@ class House {
     if (named !== undefined) return named;
     const kept = this.hidden.get(key) ?? this.random.chance(0.5);
     this.hidden.set(key, kept);
-    const multi = key.includes('/') || this.box.positions.find(({ index }) => String(index) === key)?.existing === 'three-way';
+    const own = this.box.positions.find(({ index }) => String(index) === key)?.existing;
+    const multi = key.includes('/') || own === 'three-way' || own === 'four-way';
     return multi ? (kept ? 'up' : 'down') : kept ? 'on' : 'off';
   }
 

@@ -5,6 +5,7 @@
 export class Resistors {
   private readonly numbers = new Map<string, number>();
   private readonly branches: { a: number; b: number; siemens: number }[] = [];
+  private readonly currents: { node: number; amps: number }[] = [];
   private readonly sources: { node: number; siemens: number; volts: number }[] = [];
 
   private number(node: string): number {
@@ -30,6 +31,11 @@ export class Resistors {
     this.sources.push({ node: this.number(node), siemens: 1 / ohms, volts });
   }
 
+  /** A current driven into a node, as a meter does between its leads. */
+  current(node: string, amps: number): void {
+    this.currents.push({ node: this.number(node), amps });
+  }
+
   /** Volts of every node to earth. What hangs on nothing leaks to earth through more than any meter shows. */
   solve(): (node: string) => number {
     const size = this.numbers.size;
@@ -49,6 +55,7 @@ export class Resistors {
       add(node, node, siemens);
       add(node, size, siemens * volts);
     }
+    for (const { node, amps } of this.currents) add(node, size, amps);
     for (let column = 0; column < size; column++) {
       let pivot = column;
       for (let row = column + 1; row < size; row++)

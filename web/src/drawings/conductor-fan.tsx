@@ -23,6 +23,8 @@ interface FanProps {
   words: Words;
   /** What the readings say, by conductor; absent while it is worked out. */
   said?: ReadonlyMap<string, SaidRole>;
+  /** Conductors whose labels cannot stand beside what they are joined with. */
+  clashing?: ReadonlySet<string>;
   /** Conductors the next test reads, where the instrument goes. */
   probes?: readonly string[];
   /** The conductor in hand. */
@@ -32,8 +34,10 @@ interface FanProps {
   onCable: (cableId: string) => void;
 }
 
+const NONE: ReadonlySet<string> = new Set();
+
 /** Every conductor in its real colour from its cable to where it ends; each is a button, and says in words what the drawing shows. */
-export function ConductorFan({ box, words, said, probes = [], held, onHold, onCable }: FanProps) {
+export function ConductorFan({ box, words, said, clashing = NONE, probes = [], held, onHold, onCable }: FanProps) {
   const layout = fanLayout(box);
   const labels = labelsOf(box);
   const busTop = CABLE + STRANDS + MARKS;
@@ -41,6 +45,10 @@ export function ConductorFan({ box, words, said, probes = [], held, onHold, onCa
   const height = deviceTop + layout.devices.length * DEVICE + 8;
   const width = Math.max(1, ...layout.groups.map((group) => group.to + 1)) * COLUMN;
   const centre = (column: number) => column * COLUMN + COLUMN / 2;
+  const isClashing = (at: number) => {
+    const id = layout.columns.find((column) => column.at === at)?.conductor.id;
+    return id !== undefined && clashing.has(id);
+  };
 
   return (
     <div className="overflow-x-auto pb-1">
@@ -67,7 +75,15 @@ export function ConductorFan({ box, words, said, probes = [], held, onHold, onCa
             const y = busTop + 12 + joint.row * BUS;
             return (
               <g key={joint.jointId}>
-                <line x1={centre(joint.from)} x2={centre(joint.to)} y1={y} y2={y} stroke="currentColor" strokeWidth="2.5" />
+                <line
+                  x1={centre(joint.from)}
+                  x2={centre(joint.to)}
+                  y1={y}
+                  y2={y}
+                  stroke={joint.members.some(isClashing) ? 'var(--stop)' : 'currentColor'}
+                  strokeWidth={joint.members.some(isClashing) ? 5 : 2.5}
+                  strokeDasharray={joint.members.some(isClashing) ? '8 4' : undefined}
+                />
                 {joint.members.map((member) => (
                   <circle key={member} cx={centre(member)} cy={y} r="5" fill="currentColor" />
                 ))}
@@ -148,7 +164,7 @@ export function ConductorFan({ box, words, said, probes = [], held, onHold, onCa
               key={id}
               type="button"
               aria-pressed={held === id}
-              aria-label={inWords(column, label, words, layout, said?.get(id))}
+              aria-label={`${inWords(column, label, words, layout, said?.get(id))}${clashing.has(id) ? ', which cannot stand beside what it is joined with' : ''}`}
               data-conductor={id}
               onClick={() => onHold(id)}
               className={classes(
@@ -165,7 +181,11 @@ export function ConductorFan({ box, words, said, probes = [], held, onHold, onCa
                   </text>
                 </svg>
               )}
-              {column.made ? <span className="mb-1 text-xs text-soft">tail</span> : <ColumnMark label={label} said={said?.get(id)} />}
+              {column.made ? (
+                <span className="mb-1 text-xs text-soft">tail</span>
+              ) : (
+                <ColumnMark label={label} said={said?.get(id)} clashes={clashing.has(id)} />
+              )}
             </button>
           );
         })}
@@ -175,12 +195,17 @@ export function ConductorFan({ box, words, said, probes = [], held, onHold, onCa
 }
 
 /** The installer's flag, else what the readings say; a flag against the evidence is marked. */
-function ColumnMark({ label, said }: { label: Label | undefined; said: SaidRole | undefined }) {
+function ColumnMark({ label, said, clashes }: { label: Label | undefined; said: SaidRole | undefined; clashes: boolean }) {
   if (label) {
     const against = said !== undefined && said.grade !== 'guess' && said.role !== label.role;
     return (
       <span className="relative">
         <RoleMark role={label.role} traveler={label.traveler} size={34} />
+        {clashes && (
+          <span className="absolute -top-2 -left-2 rounded-full border-2 border-stop bg-sheet px-1 text-xs leading-tight font-bold text-stop">
+            ✕
+          </span>
+        )}
         {against && (
           <span className="absolute -top-2 -right-2 rounded-full border-2 border-ink bg-sheet px-1 text-xs leading-tight font-bold">≠</span>
         )}

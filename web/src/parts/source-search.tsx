@@ -56,18 +56,19 @@ export function SourceSearch({ box, stop }: { box: Box; stop: Stop }) {
     <div className="flex flex-col gap-2 rounded-md border border-rule p-3">
       <h3 className="font-bold">Which breaker feeds it?</h3>
       <p className="text-sm text-soft">
-        Stand clear, one breaker more off at a time, and look the same way again: {readingWords(box, known, { ...last, breakers: {} })}.
+        Stand clear. Switch one breaker more off, touch it here, and look the same way again:{' '}
+        {readingWords(box, known, { ...last, breakers: {} })}.
       </p>
       {trying === null ? (
-        <div className="flex flex-wrap gap-2">
+        <div className="grid grid-cols-2 gap-2">
           {stop.circuitIds.map((id) => (
             <Button key={id} className={stateOf(id) === 'on' ? 'text-live' : ''} onClick={() => switchOff(id)}>
               <PowerShape state={stateOf(id)} />
-              Breaker {name(id)} is off now
+              {name(id)} is off now
             </Button>
           ))}
           {stop.circuitIds.length === 0 && (
-            <p>
+            <p className="col-span-2">
               Every breaker of this file is off. Look for a second panel, an inverter, a generator, or a breaker not recorded yet; if none
               is found, call an electrician.
             </p>

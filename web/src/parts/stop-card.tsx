@@ -13,8 +13,9 @@ import { SourceSearch } from './source-search.js';
  * Findings at which work stops, with what to do about each; calm, specific, in place. A live conductor comes first, with the search for
  * its breaker; a breaker that was found waits to be added to the box.
  * @param only one finding, where others stand elsewhere on the screen
+ * @param search whether the breaker is looked for here, and not in another card of the screen
  */
-export function StopCard({ box, only }: { box: Box; only?: Stop['code'] }) {
+export function StopCard({ box, only, search = true }: { box: Box; only?: Stop['code']; search?: boolean }) {
   const power = useBoxPower(box.id);
   const { job } = useJob();
   if (!power) return null;
@@ -23,7 +24,7 @@ export function StopCard({ box, only }: { box: Box; only?: Stop['code'] }) {
   const others = stops.filter((stop) => stop !== live);
   return (
     <>
-      <FoundSource box={box} />
+      {search && <FoundSource box={box} />}
       {stops.length > 0 && (
         <section
           id={only ? undefined : 'stop'}
@@ -37,8 +38,8 @@ export function StopCard({ box, only }: { box: Box; only?: Stop['code'] }) {
               <div className="flex flex-col gap-2">
                 <h2 className="text-lg font-bold text-stop">Stop: {STOP_WORDS[live.code].name.toLowerCase()}</h2>
                 <p>{stopText(live, box, job).replace(`${STOP_WORDS[live.code].name}: `, 'It shows on ')}</p>
-                <SourceSearch box={box} stop={live} />
-                <PutRight box={box} stop={live} />
+                {search && <SourceSearch box={box} stop={live} />}
+                {!only && <PutRight box={box} stop={live} />}
               </div>
             )}
             {others.length > 0 && (

@@ -64,6 +64,8 @@ const FOCUS: Partial<Record<Blocker['code'], string>> = {
   'depth-not-read': 'input[name="depth"]',
 };
 const ACTIONS: Record<Blocker['code'], string> = {
+  stopped: 'Have what stops the work put right',
+  'labels-clash': 'Settle the labels that exclude each other',
   'no-conductors': 'Record the cables and conductors',
   'no-positions': 'Record the positions',
   'volume-not-read': 'Read the volume marked in the box',

@@ -1,4 +1,4 @@
-import { type Box, type Conductor, labelContext, labelFor, type Role, WORDS, withLabel } from '@inventario/core';
+import { type Box, type Conductor, clashText, labelClashes, labelContext, labelFor, type Role, WORDS, withLabel } from '@inventario/core';
 import { Cable, List, Spline, Waypoints } from 'lucide-react';
 import { useEffect, useMemo, useState } from 'react';
 import { useShortcuts } from '../../app/shortcuts.js';
@@ -19,6 +19,8 @@ import { PresetPicker, sizeFor, wantsConductors } from './preset-picker.js';
 import type { Bench } from './reading-state.js';
 import { ReadingTray } from './reading-tray.js';
 
+const sentenceOf = (text: string) => `${text.charAt(0).toUpperCase()}${text.slice(1)}.`;
+
 /** The conductors: fanned out, touched where they are, labelled one after the other. */
 export function ConductorsPanel({
   box,
@@ -35,6 +37,8 @@ export function ConductorsPanel({
   const words = WORDS[job.practice];
   const identified = useIdentified(box.id);
   const said = useMemo(() => new Map(identified?.conductors.map((conductor) => [conductor.id, conductor])), [identified]);
+  const clashes = useMemo(() => labelClashes(box, job), [box, job]);
+  const clashing = useMemo(() => new Set(clashes.flatMap((clash) => clash.conductorIds)), [clashes]);
   const heldId = bench.held;
   const setHeld = (held: string | null) => onBench({ ...bench, held });
   const reading = bench.mode === 'read';
@@ -150,6 +154,19 @@ export function ConductorsPanel({
           }}
         />
       )}
+      {clashes.map((clash) => (
+        <div
+          key={`${clash.code}${clash.conductorIds.join()}`}
+          role="alert"
+          className="mb-2 flex flex-wrap items-center gap-2 rounded-md border-2 border-stop p-3"
+        >
+          <p className="min-w-56 flex-1">
+            <strong className="text-stop">Settle these labels.</strong> {sentenceOf(clashText(clash, box, job))} Nothing is said to fit
+            until then.
+          </p>
+          <Button onClick={() => onBench({ ...bench, mode: 'label', held: clash.conductorIds.at(-1) ?? null })}>Show the last one</Button>
+        </div>
+      ))}
       {(box.conductors.length > 0 || box.cables.length > 0) &&
         (asTable ? (
           <ConductorTable box={box} words={words} held={heldId} onHold={setHeld} />
@@ -159,6 +176,7 @@ export function ConductorsPanel({
             words={words}
             held={heldId}
             said={said}
+            clashing={clashing}
             probes={probes}
             onHold={(id) => setHeld(id === heldId ? null : id)}
             onCable={setCable}

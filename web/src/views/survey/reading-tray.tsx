@@ -8,9 +8,10 @@ import {
   type Role,
   readingGate,
   runOf,
+  showsLife,
   sweepPoints,
 } from '@inventario/core';
-import { useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { instant, newId } from '../../data/ids.js';
 import { useJob } from '../../data/job-context.js';
 import { useBoxPower, useJobPower } from '../../data/power.js';
@@ -66,7 +67,9 @@ export function ReadingTray({
       [{ kind: 'box', id: box.id, base: null, append: { readings: readings as unknown as Record<string, unknown>[] } }],
       `Reading: ${what} (${box.name})`,
     );
-    say(hindered ? `That cannot be recorded: ${hindered}.` : `Recorded: ${what}.`, hindered ? undefined : { label: 'Undo', run: undo });
+    const alive = !hindered && readings.some((reading) => showsLife({ ...box, readings: [...box.readings, ...readings] }, reading, job));
+    const said = alive ? `Recorded: ${what}. It is live with its breakers off: stop.` : `Recorded: ${what}.`;
+    say(hindered ? `That cannot be recorded: ${hindered}.` : said, hindered ? undefined : { label: 'Undo', run: undo });
   };
   const loads = [...new Set(box.positions.flatMap((position) => position.loadIds))].flatMap((id) => known.loads.get(id) ?? []);
   const held = box.conductors.find((conductor) => conductor.id === bench.held);
@@ -83,7 +86,7 @@ export function ReadingTray({
 
   return (
     <div className="mt-2 flex flex-col gap-3 border-t-2 border-ink pt-3">
-      <StopCard box={box} only="live-while-off" />
+      {!held && <StopCard box={box} only="live-while-off" />}
       <div className="flex flex-wrap items-end gap-3">
         <Pick
           label="The box stands"
@@ -201,6 +204,7 @@ export function ReadingTray({
               />
             )}
           </div>
+          <LiveStop box={box} />
           {gate.kind === 'neutral' ? (
             <p role="alert" className="rounded-md border-2 border-stop p-3 font-semibold text-stop">
               A neutral is opened here. First off: breaker {listed(gate.circuitIds.map((id) => known.circuits.get(id)?.breaker ?? id))}, or
@@ -249,6 +253,20 @@ export function ReadingTray({
           )}
         </div>
       )}
+    </div>
+  );
+}
+
+/** Where the result was just touched: a wire that is live with its breakers off comes into sight at once. */
+function LiveStop({ box }: { box: Box }) {
+  const alive = useBoxPower(box.id)?.stops.some(({ code }) => code === 'live-while-off') ?? false;
+  const place = useRef<HTMLDivElement>(null);
+  useEffect(() => {
+    if (alive) place.current?.scrollIntoView({ block: 'start' });
+  }, [alive]);
+  return (
+    <div ref={place} className="scroll-mt-2 empty:hidden md:col-span-2">
+      <StopCard box={box} only="live-while-off" />
     </div>
   );
 }

@@ -1,10 +1,11 @@
-import { type Box, removalOf, setParts, WORDS } from '@inventario/core';
+import { type Box, removalOf, STOP_WORDS, setParts, WORDS } from '@inventario/core';
 import { Trash2 } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
 import { Bench } from '../../app/bench.js';
 import { paths } from '../../app/paths.js';
 import { useHouse, useIdentified, useJob } from '../../data/job-context.js';
+import { useBoxPower } from '../../data/power.js';
 import { StopCard } from '../../parts/stop-card.js';
 import { PickSeveral } from '../../ui/choice.js';
 import { Empty } from '../../ui/empty.js';
@@ -55,6 +56,13 @@ function BoxSurvey({ box }: { box: Box }) {
     setSearch({}, { replace: true });
   }, [asked, identified, setSearch]);
   const name = box.name || 'the box';
+  const stops = useBoxPower(box.id)?.stops ?? [];
+  const worst = stops.find(({ code }) => code === 'live-while-off') ?? stops[0];
+  const glance = worst
+    ? `Stop: ${STOP_WORDS[worst.code].name.toLowerCase()}`
+    : identified?.conflicts.some((conflict) => conflict.open)
+      ? 'Readings contradict each other'
+      : glanceAt(house, box.id);
   const change: ChangeBox = (more, label, mergeKey) => {
     const hindered = apply(setParts('box', box.id, box, more), `${label} (${name})`, mergeKey && `${box.id}/${mergeKey}`);
     if (hindered) say(`That cannot be recorded: ${hindered}.`);
@@ -67,7 +75,7 @@ function BoxSurvey({ box }: { box: Box }) {
   return (
     <Bench
       title={`Survey of ${name}`}
-      glance={identified?.conflicts.some((conflict) => conflict.open) ? 'Readings contradict each other' : glanceAt(house, box.id)}
+      glance={glance}
       reckoning={<BoxReckoning box={box} identify={<IdentifySection box={box} onSetUp={(test) => setBench(setUpFor(bench, test))} />} />}
     >
       <h1 className="sr-only">Survey of {name}</h1>
@@ -93,7 +101,7 @@ function BoxSurvey({ box }: { box: Box }) {
         />
       </div>
       <div className="flex flex-col gap-4">
-        <StopCard box={box} />
+        <StopCard box={box} search={bench.mode !== 'read'} />
         <BoxPanel box={box} change={change} />
         <ConductorsPanel box={box} change={change} bench={bench} onBench={setBench} />
         <section aria-label="Positions">
