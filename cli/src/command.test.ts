@@ -129,6 +129,47 @@ describe('what it prints', () => {
     });
   });
 
+  test('power says what may be touched at an instant, and at the last one of the file without it', () => {
+    const cellar = new URL('cellar.inventario.json', examples).pathname;
+    const early = JSON.parse(run('power', cellar, '--at', '2026-04-14T15:25:00Z', '--box', 'sump').stdout);
+    expect(early.circuits).toContainEqual({ circuitId: 'w4', state: 'unknown', since: null });
+    expect(early.boxes).toMatchObject([
+      {
+        boxId: 'sump',
+        dead: 'none',
+        since: null,
+        hinders: expect.arrayContaining([
+          { code: 'live-reading', circuitId: null, readingId: 'sump-r1', message: expect.stringContaining('118.7 V') },
+        ]),
+        stops: [
+          {
+            code: 'live-while-off',
+            conductorIds: ['sump-out-red'],
+            circuitIds: ['w4', 'w6'],
+            message: expect.stringContaining('could feed it'),
+          },
+        ],
+        gates: { open: false, ohms: false, joint: false, neutral: false, energise: false },
+      },
+    ]);
+    const last = JSON.parse(run('power', cellar).stdout);
+    expect(last).toEqual(JSON.parse(run('power', cellar, '--at', '2026-04-14T16:45:00.000Z').stdout));
+  });
+
+  test('labels of one joint that contradict each other are an error of check, and stop no other command', () => {
+    const path = changed((job) => {
+      const [box] = (job as unknown as { boxes: { labels: Record<string, unknown>[] }[] }).boxes;
+      for (const label of box?.labels ?? []) if (label.conductorId === 'pantry-lamps-white') label.role = 'line-on';
+    });
+    expect(JSON.parse(run('check', path).stdout)).toMatchObject({
+      ok: false,
+      problems: expect.arrayContaining([expect.objectContaining({ path: '/boxes/0/labels/4', severity: 'error' })]),
+    });
+    for (const command of ['fill', 'identify', 'match', 'homeplan', 'power']) expect(run(command, path).status).toBe(0);
+    const [place] = JSON.parse(run('match', path).stdout).places;
+    expect(place.devices.map((device: { verdict: string }) => device.verdict)).not.toContain('fits');
+  });
+
   test('schema is the schema published under docs', () => {
     const printed = JSON.parse(run('schema').stdout);
     expect(printed).toEqual(JSON.parse(readFileSync(new URL('../../docs/job-file.schema.json', import.meta.url), 'utf8')));
@@ -157,6 +198,10 @@ describe('exit code 2 with exactly one line that begins with the pointer', () =>
       '/brief/pins/0/boxId',
     ],
     ['a box without its id', () => ['fill', pantry, '--box'], '""'],
+    ['an instant that is none', () => ['power', pantry, '--at', 'noon'], '"": the option --at'],
+    ['an instant without its zone', () => ['power', pantry, '--at', '2026-04-14T15:25:00'], '"": the option --at'],
+    ['no instant', () => ['power', pantry, '--at'], '"": the option --at'],
+    ['an instant for another command', () => ['fill', pantry, '--at', '2026-04-14T15:25:00Z'], '""'],
     ['not JSON', () => ['check', write('broken.json', '{\n"format"')], '""'],
     ['another format', () => ['check', write('other.json', '{"format":"x"}')], '/format'],
     ['an unknown version', () => ['fill', changed((job) => Object.assign(job, { version: 9 }))], '/version'],
@@ -175,6 +220,6 @@ describe('exit code 2 with exactly one line that begins with the pointer', () =>
     expect(printed.status).toBe(2);
     expect(printed.stdout).toBe('');
     expect(printed.stderr).toMatch(/^[^\n]+\n$/);
-    expect(printed.stderr.startsWith(`${pointer}: `)).toBe(true);
+    expect(printed.stderr.startsWith(pointer.includes(' ') ? pointer : `${pointer}: `)).toBe(true);
   });
 });

@@ -88,6 +88,7 @@ export * from './progress/board-rows.js';
 export * from './progress/progress.js';
 export * from './progress/worst-blockers.js';
 export * from './radio/signal.js';
+export * from './survey/as-found-device.js';
 export * from './survey/breaker-search.js';
 export * from './survey/corrections.js';
 export * from './survey/label-context.js';

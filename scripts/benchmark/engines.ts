@@ -5,6 +5,7 @@ import { gradesOf } from '../../core/src/identify/grades.js';
 import { nextTests } from '../../core/src/identify/next-tests.js';
 import { type Posterior, posteriorOf } from '../../core/src/identify/posterior.js';
 import { problemOf } from '../../core/src/identify/problem.js';
+import { closeTheLoop, someRealBox } from '../../core/src/test-support/closed-loop.js';
 import { wideBox } from '../../core/src/test-support/hidden-box.js';
 import { Random } from '../../core/src/test-support/random.js';
 import { gangedHouse, manyDevices, randomHouse } from '../../core/src/test-support/random-house.js';
@@ -65,9 +66,19 @@ export async function homePlan(): Promise<Row> {
   };
 }
 
-/** Roles and next tests of a box of four switches. */
+/** Roles and next tests of two boxes of four switches. */
 export async function identification(): Promise<Row[]> {
-  const { job, box } = wideBox();
+  return [
+    ...(await identificationOf(wideBox(), '4 switches, 6 cables', { roles: 50, next: 300 })),
+    ...(await identificationOf(wideBox(3), '4 switches, 8 cables', { roles: 200, next: 500 })),
+  ];
+}
+
+async function identificationOf(
+  { job, box }: ReturnType<typeof wideBox>,
+  what: string,
+  bounds: { roles: number; next: number },
+): Promise<Row[]> {
   const known = lookup(job);
   const referenceMs = await median(steps);
   const roles = () => {
@@ -79,13 +90,25 @@ export async function identification(): Promise<Row[]> {
   const done = roles();
   const open = new Set(done.problem.cores.keys());
   return [
-    { what: 'identify roles, 4 switches, 20 readings', median: await median(roles), bound: 50, reference: STEPS, referenceMs },
+    { what: `identify roles, ${what}`, median: await median(roles), bound: bounds.roles, reference: STEPS, referenceMs },
     {
-      what: 'identify next tests, the same box',
+      what: `identify next tests, ${what}`,
       median: await median(() => nextTests(done.problem, done.posterior, done.grades, open)),
-      bound: 300,
+      bound: bounds.next,
       reference: STEPS,
       referenceMs,
     },
   ];
+}
+
+/** Boxes whose every proposed test is answered truly by a resistor network, in every situation in turn. */
+export function closedLoops(boxes: number): string {
+  const loops = Array.from({ length: boxes }, (_, at) => closeTheLoop(someRealBox(at + 1)));
+  const count = (is: (loop: (typeof loops)[number]) => boolean) => loops.filter(is).length;
+  const steps = loops.reduce((sum, loop) => sum + loop.steps, 0) / boxes;
+  return `${boxes} boxes answered by a resistor network: ${count(({ wrong }) => wrong.length > 0)} with a wrong role confirmed, ${count(
+    ({ leftBehind }) => leftBehind.length > 0,
+  )} left short of what the evidence allows, ${count(({ asked }) => asked > 2)} asked something a third time, ${count(
+    ({ conflict }) => conflict,
+  )} with a conflict among true readings, ${steps.toFixed(1)} tests a box`;
 }

@@ -1,6 +1,6 @@
 // Speeds the product promises, each against its bound and against a reference measured in the same run: the reference takes out
-// how fast this machine happens to be. `npm run benchmark [rounds] [boxes]`.
-import { homePlan, houseEngines, identification } from './engines.js';
+// how fast this machine happens to be. `npm run benchmark [rounds] [boxes] [loops]`.
+import { closedLoops, homePlan, houseEngines, identification } from './engines.js';
 import { keystrokes } from './keystrokes.js';
 import { testsUsed } from './tests-used.js';
 import { wholeJob } from './whole-job.js';
@@ -13,3 +13,4 @@ for (const row of rows)
   );
 // 500 boxes say most, and take some minutes; the second argument sets another number.
 console.log(testsUsed(Number(process.argv[3] ?? 500)));
+console.log(closedLoops(Number(process.argv[4] ?? 200)));

@@ -1,9 +1,10 @@
 import { minutesOf } from '../homeplan/units.js';
 import type { PlanChoice } from '../homeplan/vocabulary.js';
-import { boxesOfRoom, type JobLookup, placeKey, wantsSmart } from '../job/lookup.js';
+import { boxesOfRoom, type JobLookup, placeKey, roomsInOrder, wantsSmart } from '../job/lookup.js';
 import type { Part } from '../job/schema/catalogue.js';
 import type { Load, Room } from '../job/schema/job.js';
 import type { LoadKind } from '../job/schema/primitives.js';
+import type { Box, Position } from '../job/schema/survey.js';
 
 /** Minutes to change a bulb and to join it. */
 const BULB_MINUTES = { change: 2, pair: 4 };
@@ -51,8 +52,7 @@ export type AdviceReason =
  * Prices of bulbs and of a control that keeps guests able to work them come from the catalogue; labour at the job's rate.
  */
 export function roomAdvice(room: Room, choices: readonly PlanChoice[], known: JobLookup): RoomAdvice {
-  const places = boxesOfRoom(known.job, room.id).flatMap((box) => box.positions.map((position) => ({ box, position })));
-  const wanted = places.filter(({ position }) => wantsSmart(position));
+  const wanted = wantedPlaces(known).filter((place) => roomOf(place, known) === room.id);
   const loads = [...new Set(wanted.flatMap(({ position }) => position.loadIds))].flatMap((id) => known.loads.get(id) ?? []);
   const lamps = loads.filter((load) => LAMPS.has(load.kind));
   const count = lamps.reduce((sum, load) => sum + load.count, 0);
@@ -76,6 +76,31 @@ export function roomAdvice(room: Room, choices: readonly PlanChoice[], known: Jo
   if (!bulbs || switches.total <= bulbs.total)
     return { ...base, advice: 'switch', because: ['cheaper-switch', ...(count >= 4 ? (['many-lamps'] as const) : [])] };
   return { ...base, advice: 'bulbs', because: ['cheaper-bulbs', 'guests'] };
+}
+
+interface WantedPlace {
+  box: Box;
+  position: Position;
+}
+
+function wantedPlaces(known: JobLookup): WantedPlace[] {
+  return roomsInOrder(known.job).flatMap((room) =>
+    boxesOfRoom(known.job, room.id).flatMap((box) => box.positions.filter(wantsSmart).map((position) => ({ box, position }))),
+  );
+}
+
+/**
+ * The room that a place is reckoned with. A lamp counts once, however many switches of however many rooms work it: in the room it hangs
+ * in where one of them is there, else with the first of them in walking order; and its switches with it.
+ */
+function roomOf({ box, position }: WantedPlace, known: JobLookup): string {
+  const group = known.groups.get(placeKey(box.id, position.index));
+  if (!group) return box.roomId;
+  const rooms = wantedPlaces(known).flatMap((place) =>
+    known.groups.get(placeKey(place.box.id, place.position.index)) === group ? [place.box.roomId] : [],
+  );
+  const home = position.loadIds.map((id) => known.loads.get(id)?.roomId).find((id) => id !== undefined && rooms.includes(id));
+  return home ?? rooms[0] ?? box.roomId;
 }
 
 function labourCost(minutes: number, known: JobLookup): number {

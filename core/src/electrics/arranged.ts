@@ -107,6 +107,8 @@ function addContacts(position: Problem['positions'][number], add: (from: string,
       if (position.nets.has('common')) {
         add('common', 't1', 'up');
         add('common', 't2', 'down');
-      } else add('a', 'b', 'on');
+      } else if (position.nets.has('a') || position.nets.has('b')) add('a', 'b', 'on');
+      // Nobody knows which terminal is which; a device of two still makes one contact.
+      else add('u1', 'u2', 'on');
   }
 }

@@ -21,7 +21,8 @@ export const OUTAGE_WORDS: Record<Outage, string> = {
 };
 
 /** What a rule stops a place by, in a few words. */
-const RULE_WORDS: Record<string, string> = {
+export const RULE_WORDS: Record<string, string> = {
+  hazard: 'what stops work at the box',
   practice: 'made for another practice',
   voltage: 'the voltage',
   neutral: 'no proved neutral of this circuit',

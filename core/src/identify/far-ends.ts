@@ -40,9 +40,7 @@ export function farEnds(problem: Problem, explanation: Explanation): FarEnds {
     const only = (name: Explanation['classes'][number]) => cores.find((core) => classes[core] === name) ?? null;
     const back = only('return');
     const kind = explanation.far[cable];
-    // Two hot conductors and nothing else: a load of two legs hangs between them.
-    const [first, second] = cores;
-    const pair = cores.length === 2 && cores.every((core) => classes[core] === 'load') ? ([first, second] as [number, number]) : null;
+    const pair = legsOf(problem, explanation, cable);
     for (const core of cores) {
       const name = classes[core];
       const circuit = explanation.circuitOfCable[cable];
@@ -72,6 +70,14 @@ export function farEnds(problem: Problem, explanation: Explanation): FarEnds {
     });
   });
   return ends;
+}
+
+/** Two hot conductors and nothing else, to one and the same load: it hangs between them, on two legs. */
+function legsOf(problem: Problem, { classes, loadsOfCore }: Explanation, cable: number): readonly [number, number] | null {
+  const [one, other, ...more] = problem.cables[cable]?.cores ?? [];
+  if (one === undefined || other === undefined || more.length > 0) return null;
+  const same = loadsOfCore[one]?.length && loadsOfCore[one]?.join() === loadsOfCore[other]?.join();
+  return classes[one] === 'load' && classes[other] === 'load' && same ? [one, other] : null;
 }
 
 /** The circuits that a neutral came with, where their breakers open it: of the lines of its cable, else of the whole box. */

@@ -99,7 +99,7 @@ export function positionWeight(position: SwitchPosition, kinds: readonly (NetKin
   if (position.roles) return smartWeight(position, at);
   const multi = position.existing === 'three-way' || (PLAIN.has(position.existing) && position.nets.has('common'));
   if (multi) return threeWay(at('common'), at('t1'), at('t2'));
-  if (PLAIN.has(position.existing)) return contact(at('a'), at('b'));
+  if (PLAIN.has(position.existing)) return contact(at('a') ?? at('u1'), at('b') ?? at('u2'));
   switch (position.existing) {
     case 'double-pole':
     case 'double-single-pole':

@@ -1,7 +1,8 @@
 import type { Device } from './schema/catalogue.js';
 import type { ExistingDevice, Position } from './schema/survey.js';
 
-const UNRECOGNISED = ['u1', 'u2', 'u3', 'u4'];
+/** Terminals of a device that nobody recognises, in the order they are found. */
+export const UNRECOGNISED: readonly string[] = ['u1', 'u2', 'u3', 'u4'];
 
 /**
  * The terminals of the devices found in boxes, in the order they are drawn. The first list is what the device usually shows;
@@ -28,6 +29,13 @@ export function existingTerminals(position: Position, devices: ReadonlyMap<strin
   if (position.existing === 'smart') return devices.get(position.deviceId ?? '')?.terminals.map((terminal) => terminal.id) ?? [];
   const own = TERMINALS[position.existing];
   return own.length === 0 ? [] : [...own, 'ground'];
+}
+
+/** Every terminal a conductor may be recorded on: those the device usually shows, its ground, and any that nobody recognises. */
+export function recordableTerminals(position: Position, devices: ReadonlyMap<string, Device>): string[] {
+  const own = existingTerminals(position, devices);
+  if (own.length === 0 && position.existing !== 'smart') return [];
+  return [...new Set([...own, 'ground', ...UNRECOGNISED])];
 }
 
 export function isKnownTerminal(position: Position, terminal: string, devices: ReadonlyMap<string, Device>): boolean {

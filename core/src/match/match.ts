@@ -273,25 +273,26 @@ function partnerAt(
   const where = { boxId: box.id, position: position.index };
   const without = wantsMain ? undefined : withoutDevice(strategy, part.entry, other.place);
   if (without) return { ...where, deviceId: null, ...(without.reason ? { reason: without.reason } : {}) };
-  let worst: Reason | undefined;
-  let unproved: { deviceId: string; reason: Reason } | undefined;
+  let worst: readonly Reason[] | undefined;
+  let unproved: { deviceId: string; reasons: readonly Reason[] } | undefined;
   const candidates = partnerDevices(device, strategy, part, wantsMain, other.place.known);
   for (const candidate of candidates) {
     const judged = judgePartner(other, candidate, strategy, wantsMain ? undefined : part.entry);
     if ('block' in judged) {
-      worst ??= judged.block;
+      worst ??= [judged.block];
       continue;
     }
     const verdict = verdictOf(judged.reasons, []);
     if (verdict === 'fits') return { ...where, deviceId: candidate.id };
-    const telling = judged.reasons.find((reason) => reason.outcome === (verdict === 'no' ? 'block' : 'unproved'));
-    if (verdict === 'unproved' && telling) unproved ??= { deviceId: candidate.id, reason: telling };
+    const telling = judged.reasons.filter((reason) => reason.outcome === (verdict === 'no' ? 'block' : 'unproved'));
+    if (verdict === 'unproved') unproved ??= { deviceId: candidate.id, reasons: telling };
     else worst ??= telling;
   }
   const facts = {
     box: box.name,
     position: position.index,
-    because: (unproved?.reason ?? worst)?.rule ?? 'multi-location',
+    // Every rule that stops it there, not the first.
+    because: [...new Set((unproved?.reasons ?? worst ?? []).map(({ rule }) => rule))].join(', ') || 'multi-location',
     place: placeKey(box.id, position.index),
   };
   if (unproved)

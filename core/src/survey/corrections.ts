@@ -1,4 +1,5 @@
 import type { At, Box, Label, Position } from '../job/schema/survey.js';
+import { UNRECOGNISED } from '../job/terminals.js';
 
 /**
  * Corrections of a survey that touch more than one of its lists. Each returns only the fields that change, ready to be set in one
@@ -98,9 +99,9 @@ export function withLabel(box: Box, label: Label): BoxChange {
   return { labels: label.role === 'unknown' ? rest : [...rest, label] };
 }
 
-/** What is on a terminal its new device does not have is capped: the installer says where it went. */
+/** What is on a terminal its new device does not have is capped: the installer says where it went. What nobody recognised stays. */
 export function withExisting(box: Box, index: number, changed: Position, terminals: readonly string[]): BoxChange {
-  const lost = (at: At) => at.position === index && at.terminal !== undefined && !terminals.includes(at.terminal);
+  const lost = (at: At) => at.position === index && at.terminal !== undefined && ![...terminals, ...UNRECOGNISED].includes(at.terminal);
   return {
     positions: box.positions.map((position) => (position.index === index ? changed : position)),
     conductors: box.conductors.map((conductor) => ({

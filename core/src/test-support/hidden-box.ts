@@ -177,8 +177,11 @@ function readingValue(outcome: string, volts: number): Reading['value'] {
   return OHMS[outcome] ?? (outcome as Reading['value']);
 }
 
-/** Four switches on one line with a feed, a line carried on and a lamp cable each: 6 cables, 18 conductors, half read. */
-export function wideBox(): { job: Job; box: Box } {
+/**
+ * Four switches on one line with a feed, lines carried on and a lamp cable each, half read: 6 cables and 18 conductors with one carried on.
+ * @param onward how many cables carry the line on
+ */
+export function wideBox(onward = 1): { job: Job; box: Box } {
   const loads: Load[] = [1, 2, 3, 4].map((at) => ({
     id: `l${at}`,
     name: `Load ${at}`,
@@ -187,7 +190,7 @@ export function wideBox(): { job: Job; box: Box } {
     count: 3,
     wattsEach: 20,
   }));
-  const cables = ['feed', 'on', 'lamp1', 'lamp2', 'lamp3', 'lamp4'];
+  const cables = ['feed', ...Array.from({ length: onward }, (_, at) => `on${at || ''}`), 'lamp1', 'lamp2', 'lamp3', 'lamp4'];
   const box: Box = {
     ...newBox('b1', 'r1', 'Box', 1, 'us', ['c1']),
     cables: cables.map((id) => ({ id })),

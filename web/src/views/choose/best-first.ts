@@ -1,4 +1,4 @@
-import { type Device, OF_THE_WAY, type Verdict } from '@inventario/core';
+import { type Device, type MatchRule, OF_THE_WAY, type Verdict } from '@inventario/core';
 import type { JudgedDevice } from '../../data/engines.worker.js';
 
 export interface DeviceRow {
@@ -26,4 +26,16 @@ export function bestFirst(judged: readonly JudgedDevice[], devices: ReadonlyMap<
       return { device: devices.get(deviceId) as Device, best, others: rest.filter((candidate) => candidate.verdict !== 'no') };
     })
     .sort((a, b) => RANK[a.best.verdict] - RANK[b.best.verdict] || warnings(a.best) - warnings(b.best) || a.device.price - b.device.price);
+}
+
+/** How many devices each rule stops, in the way that suits them best; what speaks of the way itself tells nothing of the place. */
+export function stoppedBy(judged: readonly JudgedDevice[]): { rule: MatchRule; devices: number }[] {
+  const stopped = new Map<string, Set<string>>();
+  for (const { deviceId, verdict, reasons } of judged) {
+    if (verdict !== 'no' || reasons.some(({ code }) => OF_THE_WAY.has(code))) continue;
+    for (const { rule, outcome } of reasons) if (outcome === 'block') stopped.set(rule, (stopped.get(rule) ?? new Set()).add(deviceId));
+  }
+  return [...stopped]
+    .map(([rule, devices]) => ({ rule: rule as MatchRule, devices: devices.size }))
+    .sort((a, b) => b.devices - a.devices || (a.rule < b.rule ? -1 : 1));
 }

@@ -5,6 +5,7 @@ import {
   placeKey,
   putPart,
   RADIO_WORDS,
+  RULE_WORDS,
   STRATEGY_WORDS,
   type Strategy,
   type Verdict,
@@ -25,7 +26,7 @@ import { useSay } from '../../ui/say.js';
 import { VerdictWord } from '../../ui/verdict.js';
 import { RecordForm } from '../house/record-form.js';
 import { BoxReckoning, glanceAt } from '../survey/box-reckoning.js';
-import { bestFirst } from './best-first.js';
+import { bestFirst, stoppedBy } from './best-first.js';
 import { moneyText } from './money-text.js';
 
 /** What goes here? Devices in order of suitability, each with its verdict and every reason that stops it. */
@@ -92,6 +93,7 @@ function Place({ box, position }: { box: Box; position: Position }) {
             Of {rows.length} devices {counts('fits')} fit, {counts('fits-with')} fit with a part, {counts('unproved')} are not proved,{' '}
             {counts('no')} do not go here.
           </p>
+          <StoppedBy judged={judged} />
           <div className="mb-3 flex flex-wrap items-end gap-3">
             <Segments
               label="Show"
@@ -130,6 +132,17 @@ function Place({ box, position }: { box: Box; position: Position }) {
         </>
       )}
     </Bench>
+  );
+}
+
+/** Every rule that stops devices here, the ones that stop most first: what of the place would have to change. */
+function StoppedBy({ judged }: { judged: readonly JudgedDevice[] }) {
+  const rules = stoppedBy(judged);
+  if (rules.length === 0) return null;
+  return (
+    <p className="mb-3 text-sm text-soft">
+      What stops devices here: {rules.map(({ rule, devices }) => `${RULE_WORDS[rule] ?? rule} (${devices})`).join(', ')}.
+    </p>
   );
 }
 

@@ -4,8 +4,9 @@ import {
   COLOUR_WORDS,
   type Colour,
   type Conductor,
-  existingTerminals,
   type Joint,
+  recordableTerminals,
+  UNRECOGNISED,
   type WireSize,
   type Words,
   withConductor,
@@ -165,9 +166,11 @@ function EndPick({ label, box, conductor, end, at, words, change }: EndProps) {
     ...box.joints.map((entry, index) => ({ value: `joint:${entry.id}`, label: `joint ${index + 1}` })),
     { value: 'new-joint', label: 'a new joint' },
     ...box.positions.flatMap((position) =>
-      existingTerminals(position, known.devices).map((terminal) => ({
+      recordableTerminals(position, known.devices).map((terminal) => ({
         value: `terminal:${position.index}.${terminal}`,
-        label: `terminal ${terminal} of ${position.index}`,
+        label: UNRECOGNISED.includes(terminal)
+          ? `a terminal not recognised, ${terminal.slice(1)}, of ${position.index}`
+          : `terminal ${terminal} of ${position.index}`,
         hint: words.existing[position.existing],
       })),
     ),

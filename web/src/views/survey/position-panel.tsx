@@ -11,6 +11,7 @@ import {
   withExisting,
 } from '@inventario/core';
 import { ArrowRight, Plus } from 'lucide-react';
+import { useState } from 'react';
 import { Link } from 'react-router';
 import { paths } from '../../app/paths.js';
 import { newId } from '../../data/ids.js';
@@ -20,6 +21,7 @@ import { Pick, PickSeveral, Segments } from '../../ui/choice.js';
 import { Toggle } from '../../ui/toggle.js';
 import { LoadDialog } from '../house/load-dialog.js';
 import type { ChangeBox } from './change-box.js';
+import { SmartAsFound } from './smart-as-found.js';
 
 interface PositionProps {
   box: Box;
@@ -39,14 +41,14 @@ export function PositionPanel({ box, position, words, change, addingLoad, onAddL
     change({ positions: box.positions.map((other) => (other.index === position.index ? next : other)) }, label);
   };
   const setExisting = (existing: ExistingDevice) => {
-    const { deviceId, leads, ...rest } = position;
+    const { deviceId, leads, replaces, ...rest } = position;
     const next = { ...rest, existing };
     change(
       withExisting(box, position.index, next, existingTerminals(next, known.devices)),
       `Position ${position.index}: ${words.existing[existing]}`,
     );
   };
-  const kinds = (Object.keys(words.existing) as ExistingDevice[]).filter((kind) => kind !== 'smart' || position.existing === 'smart');
+  const [asFound, setAsFound] = useState(false);
   const selection = known.selections.get(placeKey(box.id, position.index));
   const device = selection?.deviceId ? known.devices.get(selection.deviceId) : undefined;
   return (
@@ -55,8 +57,8 @@ export function PositionPanel({ box, position, words, change, addingLoad, onAddL
         <Pick
           label={`Position ${position.index}, now`}
           value={position.existing}
-          options={kinds.map((value) => ({ value, label: words.existing[value] }))}
-          onChoice={setExisting}
+          options={(Object.keys(words.existing) as ExistingDevice[]).map((value) => ({ value, label: words.existing[value] }))}
+          onChoice={(existing) => (existing === 'smart' ? setAsFound(true) : setExisting(existing))}
         />
         <PickSeveral
           label="Works"
@@ -76,6 +78,17 @@ export function PositionPanel({ box, position, words, change, addingLoad, onAddL
           New load
         </Button>
       </div>
+      {position.existing === 'smart' && (
+        <div className="flex flex-wrap items-center justify-between gap-2 text-sm">
+          <span>
+            {nameOfDevice(known.devices.get(position.deviceId ?? ''))}
+            {position.replaces && `, known as “${position.replaces.name}”${position.replaces.hub ? ` on ${position.replaces.hub}` : ''}`}
+          </span>
+          <Button kind="quiet" onClick={() => setAsFound(true)}>
+            Change what was found
+          </Button>
+        </div>
+      )}
       {need.smart && (
         <Segments
           label="Dimming"
@@ -98,6 +111,7 @@ export function PositionPanel({ box, position, words, change, addingLoad, onAddL
           <ArrowRight aria-hidden className="size-5" />
         </Link>
       )}
+      {asFound && <SmartAsFound box={box} position={position} onClose={() => setAsFound(false)} />}
       {addingLoad && (
         <LoadDialog
           id={null}
@@ -109,6 +123,9 @@ export function PositionPanel({ box, position, words, change, addingLoad, onAddL
     </article>
   );
 }
+
+const nameOfDevice = (device: { maker: string; model: string } | undefined) =>
+  device ? `${device.maker} ${device.model}` : 'A smart device';
 
 /** Lights worked from several places: offered where other positions work the same load. */
 function GroupOf({ box, position }: { box: Box; position: Position }) {
