@@ -29,7 +29,7 @@ export class Network {
   private readonly source: ({ circuit: number; leg: string | null; live: boolean } | undefined)[];
   private readonly grounded: boolean[];
   /** On a neutral that its breaker has opened: one for all who hang on it, and not the reference. */
-  private readonly isolated: boolean[];
+  private isolated: Set<number> | null = null;
   readonly elements: Element[] = [];
   /** A source met the reference, or another leg. */
   readonly shorts: number[];
@@ -47,12 +47,10 @@ export class Network {
     this.parent = [];
     this.source = [];
     this.grounded = [];
-    this.isolated = [];
     for (let node = 0; node < of; node++) {
       this.parent.push(node);
       this.source.push(undefined);
       this.grounded.push(false);
-      this.isolated.push(false);
     }
     this.shorts = [];
   }
@@ -82,7 +80,7 @@ export class Network {
     this.parent[right] = left;
     const source = this.source[right];
     if (source) this.tieSource(left, source.circuit, source.leg, source.live);
-    if (this.isolated[right]) this.isolated[left] = true;
+    if (this.isolated?.has(right)) this.isolated.add(left);
     if (this.grounded[right]) this.tieReference(left);
   }
 
@@ -106,17 +104,18 @@ export class Network {
   /** A neutral behind a breaker that opened it. */
   tieIsolated(node: number): void {
     this.forget();
-    this.isolated[this.find(node)] = true;
+    this.isolated ??= new Set();
+    this.isolated.add(this.find(node));
   }
 
   isIsolated(node: number): boolean {
-    return this.isolated[this.find(node)] === true && !this.isReference(node);
+    return this.isolated !== null && this.isolated.has(this.find(node)) && !this.isReference(node);
   }
 
   /** Whether loads lead from a node to a neutral that was opened. */
   reachesIsolated(node: number): boolean {
-    const at = this.isolated.findIndex((_, other) => this.find(other) === other && this.isIsolated(other));
-    return at >= 0 && this.path(node, at) !== null;
+    const at = [...(this.isolated ?? [])].find((other) => this.isIsolated(other));
+    return at !== undefined && this.path(node, at) !== null;
   }
 
   addElement(element: Element): void {

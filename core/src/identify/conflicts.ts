@@ -24,6 +24,8 @@ export function conflictsOf(problem: Problem, posterior: Posterior): Conflict[] 
   const same = new SameTest(posterior);
   return tests.flatMap((test, at): Conflict[] => {
     const own = each[at] as number;
+    // Most readings are what was expected: only of the others is it asked which are the same test.
+    if (own > Math.max(UNLIKELY, UNLIKELY_WHEN_REPEATED)) return [];
     const twins = tests.flatMap((other, index) =>
       index !== at && same.keyOf(other) === same.keyOf(test) && outcomeOf(problem, other) !== outcomeOf(problem, test) ? [index] : [],
     );

@@ -109,7 +109,7 @@ export class Scene {
   private network(arrangement: Arrangement, arranged: Arranged, hidden: OuterHidden, answer: (question: string) => boolean): Network {
     const { groupOf, groups } = arranged;
     const elsewhere = groups + 1 + this.stage.problem.cables.length;
-    const network = new Network(elsewhere + 1);
+    const network = new Network(this.stage.problem.isolating.size > 0 ? elsewhere + 1 : elsewhere);
     const group = (core: number | null) => (core === null ? groups : (groupOf[core] as number));
     network.tieReference(groups);
     // What returns elsewhere does so to the house, or to a neutral that is open while its breaker is off.

@@ -27,10 +27,19 @@ export function assignChannels(device: Device, loads: readonly Load[], chosen: R
     if (named) taken.set(named, [...(taken.get(named) ?? []), load]);
     else rest.push(load);
   }
-  const free = channels.filter((channel) => !taken.has(channel));
-  const assigned = bestAssignment(rest, free, device.volts[0] ?? 0);
-  for (const [channel, load] of assigned) taken.set(channel, [load]);
-  const unfed = rest.filter((load) => ![...assigned.values()].includes(load));
+  const unfed: Load[] = [];
+  if (rest.length > 0) {
+    const assigned = bestAssignment(
+      rest,
+      channels.filter((channel) => !taken.has(channel)),
+      device.volts[0] ?? 0,
+    );
+    for (const load of rest) {
+      const channel = assigned.get(load);
+      if (channel) taken.set(channel, [load]);
+      else unfed.push(load);
+    }
+  }
   return { fed: channels.flatMap((channel) => (taken.has(channel) ? [{ channel, loads: taken.get(channel) ?? [] }] : [])), unfed };
 }
 
@@ -42,22 +51,37 @@ function carries(channel: Channel, load: Load, volts: number): number {
   return { over: 2000, margin: 2900, ok: 3000 }[verdict] + fan * 50;
 }
 
-/** Every load tried on every free channel: a device has few of them. */
-function bestAssignment(loads: readonly Load[], free: readonly Channel[], volts: number): Map<Channel, Load> {
-  let best: { mark: number; pairs: [Channel, Load][] } = { mark: -1, pairs: [] };
-  const place = (at: number, left: readonly Channel[], pairs: [Channel, Load][], mark: number): void => {
-    const load = loads[at];
-    if (!load || left.length === 0) {
-      if (mark > best.mark) best = { mark, pairs };
+/** Every load tried on every free channel: a device has few of them, and a switch seldom more than one load. */
+function bestAssignment(loads: readonly Load[], free: readonly Channel[], volts: number): Map<Load, Channel> {
+  const marks = loads.map((load) => free.map((channel) => carries(channel, load, volts)));
+  const taken = free.map(() => false);
+  const chosen: number[] = loads.map(() => -1);
+  let best = -1;
+  let bestChosen: number[] = [];
+  const place = (at: number, left: number, mark: number): void => {
+    if (at === loads.length || left === 0) {
+      if (mark > best) {
+        best = mark;
+        bestChosen = [...chosen];
+      }
       return;
     }
-    for (const channel of left) {
-      const others = left.filter((other) => other !== channel);
-      place(at + 1, others, [...pairs, [channel, load]], mark + carries(channel, load, volts));
+    for (let channel = 0; channel < free.length; channel++) {
+      if (taken[channel]) continue;
+      taken[channel] = true;
+      chosen[at] = channel;
+      place(at + 1, left - 1, mark + (marks[at]?.[channel] ?? 0));
+      chosen[at] = -1;
+      taken[channel] = false;
     }
     // More loads than channels: this one may be what is left over.
-    if (loads.length - at > left.length) place(at + 1, left, pairs, mark);
+    if (loads.length - at > left) place(at + 1, left, mark);
   };
-  if (loads.length > 0) place(0, free, [], 0);
-  return new Map(best.pairs);
+  place(0, free.length, 0);
+  return new Map(
+    loads.flatMap((load, at) => {
+      const channel = free[bestChosen[at] ?? -1];
+      return channel ? [[load, channel] as const] : [];
+    }),
+  );
 }

@@ -502,6 +502,21 @@ describe('lights worked from two places', () => {
     expect(at('foot', 'os-main', 'companion')?.reasons).toMatchObject([{ code: 'multi-location.wrong-end' }]);
   });
 
+  test('a tied far end with the main at the line carries the load back over one traveler: a fit', () => {
+    const at = stairs((job) => {
+      lineAtFoot(job);
+      for (const box of job.boxes)
+        box.labels = box.labels.map((label) => (label.traveler === 2 ? { conductorId: label.conductorId, role: 'spare' } : label));
+      const main = job.catalogue.devices.find(({ id }) => id === 'pw-pair') as Device;
+      main.multiLocation = [{ strategy: 'tie-through', mainAt: 'line', partner: { travelers: 1 }, middle: 'tie' }];
+    });
+    expect(at('foot', 'pw-pair', 'tie-through')).toMatchObject({
+      verdict: 'fits',
+      reasons: [{ code: 'multi-location.load-by-traveler', outcome: 'note' }],
+      partners: [{ boxId: 'head', deviceId: null }],
+    });
+  });
+
   test('with one traveler, the partner’s signal leaves none for the line', () => {
     const at = stairs((job) => {
       lineAtFoot(job);

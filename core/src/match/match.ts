@@ -135,7 +135,9 @@ export class PlaceJudge {
         ? own
         : { line: wanted.line ?? own.line, load: false, neutral: wanted.neutral ?? own.neutral, travelers: wanted.travelers ?? 0 };
     const others = this.otherPlaces().map((other) => other.place);
-    const { place, notes } = withFreedTravelers(this.place, others, needs, wanted.travelers ?? 0);
+    // Tied through, the traveler that the far end is joined to is the one that carries the line on or the load back.
+    const reserved = strategy === 'tie-through' ? 0 : (wanted.travelers ?? 0);
+    const { place, notes } = withFreedTravelers(this.place, others, needs, reserved);
     return [...this.rules(place, device, strategy, needs, parts, part.role), ...travelerRule(this.place, part, strategy), ...notes];
   }
 

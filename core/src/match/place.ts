@@ -55,28 +55,29 @@ export interface BriefFacts {
 export function placeFacts(surveyed: Box, position: Position, known: JobLookup): PlaceFacts {
   const { box, asLabelled, doubts } = settledBox(surveyed, known);
   const found = findingsAt(box, position, known);
-  const facts: PlaceFacts = {
-    ...found,
+  // What only a doubtful label would bring is neither there nor absent: the rules that need it stop.
+  const labelled = doubts.length === 0 ? found : findingsAt(asLabelled, position, known);
+  const doubtful = <Value>(trusted: Value, said: Value): Value | 'doubtful' =>
+    said === 'present' && trusted !== 'present' ? 'doubtful' : trusted;
+  // Written out, so that all places are of one shape: every rule asks them for every device.
+  return {
     box,
     position,
     need: needOf(surveyed, position, known),
     known,
+    circuit: found.circuit,
+    circuits: found.circuits,
     loads: position.loadIds.flatMap((id) => known.loads.get(id) ?? []),
+    line: doubtful(found.line, labelled.line),
+    load: doubtful(found.load, labelled.load),
+    loadNets: found.loadNets,
+    oneWire: found.oneWire,
+    neutral: doubtful(found.neutral, labelled.neutral),
+    ground: doubtful(found.ground, labelled.ground),
+    travelers: found.travelers,
     group: known.groups.get(placeKey(box.id, position.index)),
     stops: stopCodes(surveyed, known, (other) => confirmedRoles(other, known)),
     doubts,
-  };
-  if (doubts.length === 0) return facts;
-  // What only a doubtful label would bring is neither there nor absent: the rules that need it stop.
-  const labelled = findingsAt(asLabelled, position, known);
-  const doubtful = <Value>(trusted: Value, said: Value): Value | 'doubtful' =>
-    said === 'present' && trusted !== 'present' ? 'doubtful' : trusted;
-  return {
-    ...facts,
-    line: doubtful(found.line, labelled.line),
-    load: doubtful(found.load, labelled.load),
-    neutral: doubtful(found.neutral, labelled.neutral),
-    ground: doubtful(found.ground, labelled.ground),
   };
 }
 

@@ -1,11 +1,10 @@
 import type { JobLookup } from '../job/lookup.js';
 import type { Job } from '../job/schema/job.js';
 import type { Box } from '../job/schema/survey.js';
-import { BoxInstant, type ConfirmedOf, JobInstant } from './instant.js';
+import { BoxInstant, type ConfirmedOf, JobInstant, recordedSoFar } from './instant.js';
 import { liveWhileOff, reversedPolarity, stopsOf } from './stops.js';
 import type { Stop, StopCode } from './vocabulary.js';
 
-const NONE: ReturnType<ConfirmedOf> = new Map();
 interface Kept {
   restsOn: readonly unknown[];
   stops: readonly StopCode[];
@@ -21,14 +20,15 @@ export function stopCodes(box: Box, { job }: Pick<JobLookup, 'job'>, confirmedOf
   const restsOn = [job.circuits, job.events, job.runs, job.practice, job.overrides];
   const before = memo.get(box);
   if (before?.restsOn.every((entry, at) => entry === restsOn[at])) return before.stops;
-  const stops = stopsOf(new BoxInstant(new JobInstant(job, 0, false, confirmedOf ?? (() => NONE)), box)).map(({ code }) => code);
+  const whole = confirmedOf ? new JobInstant(job, 0, false, confirmedOf) : recordedSoFar(job);
+  const stops = stopsOf(new BoxInstant(whole, box, job)).map(({ code }) => code);
   memo.set(box, { restsOn, stops });
   return stops;
 }
 
 /** What the readings of a box alone stop for: life with every breaker of it off, and exchanged polarity. */
 export function stopsFromReadings(box: Box, job: Job): Stop[] {
-  const at = new BoxInstant(new JobInstant(job, 0, false, () => NONE), box);
+  const at = new BoxInstant(recordedSoFar(job), box, job);
   return [...liveWhileOff(at), ...reversedPolarity(at)].map(({ code, conductorIds = [], circuitIds = [] }) => ({
     code,
     conductorIds: [...conductorIds],

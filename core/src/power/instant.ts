@@ -71,6 +71,20 @@ export class JobInstant {
   }
 }
 
+const wholes = new WeakMap<Job['events'], JobInstant>();
+
+/** Everything recorded so far, without a word of readings; kept while the job's circuits and events are the same. */
+export function recordedSoFar(job: Job): JobInstant {
+  let whole = wholes.get(job.events);
+  if (!whole || whole.job.circuits !== job.circuits) {
+    whole = new JobInstant(job, 0, false, () => NONE_CONFIRMED);
+    wholes.set(job.events, whole);
+  }
+  return whole;
+}
+
+const NONE_CONFIRMED: ReturnType<ConfirmedOf> = new Map();
+
 /** One box at an instant: what every rule about it asks. */
 export class BoxInstant {
   readonly job: Job;
@@ -78,20 +92,27 @@ export class BoxInstant {
   readonly readings: BoxReadings;
   readonly proof: RecordedProof | null;
   readonly circle: ReadonlySet<string>;
-  readonly unassigned: readonly string[];
+  private stray: readonly string[] | undefined;
   private confirmedRoles: ReadonlyMap<string, ConfirmedRole> | undefined;
 
+  /** @param job the job the box is in, where `whole` was made of an earlier one with the same circuits and events */
   constructor(
     readonly whole: JobInstant,
     readonly box: Box,
+    job: Job = whole.job,
   ) {
-    const { job, record, now, bounded } = whole;
+    const { record, now, bounded } = whole;
     this.job = job;
     this.record = record;
     this.readings = bounded ? new BoxReadings(box, job.practice, now) : boxReadings(box, job.practice);
     this.proof = proofOf(record.latest('proved', box.id));
     this.circle = circleOf(box, job, this.proof?.circuitIds ?? [], this.readings.shown);
-    this.unassigned = unassignedCircuits(job, this.circle);
+  }
+
+  /** Breakers of no box, outside the circle. */
+  get unassigned(): readonly string[] {
+    this.stray ??= unassignedCircuits(this.job, this.circle);
+    return this.stray;
   }
 
   stateOf = (circuitId: string): CircuitPower['state'] => this.whole.stateOf(circuitId);

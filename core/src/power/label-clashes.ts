@@ -27,7 +27,17 @@ interface Member {
  *     white "neutral" ──┼── j2        one net cannot be a neutral and carry the line on: contradiction
  *     white "line on" ──┘
  */
-export function labelClashes(box: Box, job: Pick<Job, 'circuits'>): LabelClash[] {
+export function labelClashes(box: Box, job: Pick<Job, 'circuits'>): readonly LabelClash[] {
+  const before = kept.get(box);
+  if (before?.circuits === job.circuits) return before.clashes;
+  const clashes = findClashes(box, job);
+  kept.set(box, { circuits: job.circuits, clashes });
+  return clashes;
+}
+
+const kept = new WeakMap<Box, { circuits: Job['circuits']; clashes: readonly LabelClash[] }>();
+
+function findClashes(box: Box, job: Pick<Job, 'circuits'>): LabelClash[] {
   const found: LabelClash[] = [];
   const families = neutralFamilies(job);
   const lent = box.circuitIds.length === 1 ? box.circuitIds[0] : undefined;

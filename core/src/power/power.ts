@@ -2,7 +2,7 @@ import { instantOf } from '../job/events.js';
 import type { Job } from '../job/schema/job.js';
 import type { Box } from '../job/schema/survey.js';
 import { hindersOf, strayUnknownToProver } from './hinders.js';
-import { BoxInstant, type ConfirmedOf, JobInstant } from './instant.js';
+import { BoxInstant, type ConfirmedOf, JobInstant, recordedSoFar } from './instant.js';
 import { stopsOf } from './stops.js';
 import type { BoxPower, CircuitPower, Hinder, JobPower, Stop } from './vocabulary.js';
 
@@ -30,17 +30,48 @@ export function latestInstant(job: Job): number | null {
  */
 export function powerOf(job: Job, options: PowerOptions = {}): JobPower {
   const instant = instantFor(job, options);
-  return { circuits: instant.circuits, boxes: job.boxes.map((box) => ofBox(new BoxInstant(instant, box))) };
+  return { circuits: instant.circuits, boxes: job.boxes.map((box) => keptOf(instant, box)) };
 }
 
 /** The same for one box. */
 export function powerOfBox(job: Job, box: Box, options: PowerOptions = {}): BoxPower {
-  return ofBox(new BoxInstant(instantFor(job, options), box));
+  return keptOf(instantFor(job, options), box);
+}
+
+interface Kept {
+  restsOn: readonly unknown[];
+  power: BoxPower;
+}
+const kept = new WeakMap<Box, Kept>();
+
+/** Worked out anew only where something it rests on is another; for one instant of the past, every time. */
+function keptOf(instant: JobInstant, box: Box): BoxPower {
+  if (instant.bounded) return ofBox(new BoxInstant(instant, box));
+  const { job, now, confirmedOf } = instant;
+  const confirmed = box.readings.length > 0 ? confirmedOf(box) : null;
+  const restsOn = [job.circuits, job.events, job.runs, job.practice, job.overrides, job.catalogue, assigned(job), now, confirmed];
+  const before = kept.get(box);
+  if (before?.restsOn.every((entry, at) => entry === restsOn[at])) return before.power;
+  const power = ofBox(new BoxInstant(instant, box));
+  kept.set(box, { restsOn, power });
+  return power;
+}
+
+const assignments = new WeakMap<Job['boxes'], string>();
+
+/** Which circuits boxes name, as one text: the others are of no box. */
+function assigned({ boxes }: Job): string {
+  let text = assignments.get(boxes);
+  if (text === undefined) {
+    text = [...new Set(boxes.flatMap((box) => box.circuitIds))].sort().join();
+    assignments.set(boxes, text);
+  }
+  return text;
 }
 
 /** Each circuit's state as the record of switchings tells it. */
 export function circuitPower(job: Job): CircuitPower[] {
-  return new JobInstant(job, 0, false, () => NONE_CONFIRMED).circuits;
+  return recordedSoFar(job).circuits;
 }
 
 function instantFor(job: Job, { at, now, confirmedOf = () => NONE_CONFIRMED }: PowerOptions): JobInstant {

@@ -48,7 +48,7 @@ function fromMaterials({ box }: BoxInstant): Part[] {
   ];
 }
 
-function fromLabels({ box, job }: BoxInstant): Part[] {
+function fromLabels({ box, job }: BoxInstant): readonly Part[] {
   return labelClashes(box, job);
 }
 
