@@ -109,7 +109,7 @@ export class Network {
   }
 
   isIsolated(node: number): boolean {
-    return this.isolated !== null && this.isolated.has(this.find(node)) && !this.isReference(node);
+    return this.isolated?.has(this.find(node)) === true && !this.isReference(node);
   }
 
   /** Whether loads lead from a node to a neutral that was opened. */
