@@ -104,8 +104,8 @@ function Breaker({ circuit, tie }: { circuit: Circuit; tie: Tie }) {
       className={classes(
         'relative rounded-md border border-rule bg-sheet p-2.5',
         sharing.length > 0 && 'ml-5 before:absolute before:inset-y-0 before:-left-5 before:w-3 before:border-ink before:border-l-4',
-        tie === 'top' && 'before:top-1/2 before:-bottom-2 before:rounded-tl-lg before:border-t-4',
-        tie === 'middle' && 'before:-bottom-2',
+        tie === 'top' && 'before:top-1/2 before:-bottom-3 before:rounded-tl-lg before:border-t-4',
+        tie === 'middle' && 'before:-bottom-3',
         tie === 'bottom' && 'before:bottom-1/2 before:rounded-bl-lg before:border-b-4',
         tie === 'alone' && 'before:top-1/2 before:bottom-auto before:h-0 before:border-l-0 before:border-t-4',
       )}

@@ -37,7 +37,7 @@ export function SmartAsFound({ box, position, onClose }: { box: Box; position: P
   const save = () => {
     if (deviceId === UNLISTED && model.trim() === '') return 'Say what stands on it: a model, or a few words of what it looks like.';
     const made =
-      deviceId === UNLISTED ? asFoundDevice(newId(), maker.trim() || 'not known', model.trim(), terminals, job.practice) : undefined;
+      deviceId === UNLISTED ? asFoundDevice(newId(), maker.trim() || 'Unmarked', model.trim(), terminals, job.practice) : undefined;
     const id = made?.id ?? deviceId;
     const { leads, replaces, ...rest } = position;
     const old = { ...replaces, name: name.trim(), ...(hub.trim() ? { hub: hub.trim() } : { hub: undefined }), removed };
