@@ -1,4 +1,4 @@
-import { expect, type Page } from '@playwright/test';
+import { expect, type Locator, type Page } from '@playwright/test';
 
 /** One box, surveyed as it would be on site: by keyboard at the desk, by thumb on the phone. */
 export class Survey {
@@ -81,8 +81,7 @@ export class Survey {
   }
 
   /** Both stages: a known source, every pair, the known source again. */
-  async proveDead(volts: string): Promise<void> {
-    const proof = this.reckoning();
+  async proveDead(volts: string, proof: Locator = this.reckoning()): Promise<void> {
     for (const done of ['Proved dead at the face', 'Proved dead, device out']) {
       await proof.getByLabel('1. Tester on a known source').fill(volts);
       await proof.getByRole('button', { name: /^All \d+ under 5 V$/ }).click();

@@ -266,6 +266,20 @@ const SEQUENCES: Sequence[] = [
     open: 'none',
     hinders: ['unassigned-on c9'],
   },
+  {
+    says: 'the same, struck: whoever recorded it may have switched',
+    events: [...PROVED, on(3, 'c9'), strike(4, 'on-c9-3')],
+    change: more('c9'),
+    open: 'none',
+    hinders: ['unassigned-on c9', 'corrected c9'],
+  },
+  {
+    says: 'a stray breaker that was recorded off is no matter',
+    events: [off(0, 'c9'), ...PROVED],
+    change: more('c9'),
+    open: 'all',
+    hinders: [],
+  },
   // Live while off
   {
     says: 'an alert with everything off ends the proof and stops',

@@ -90,10 +90,9 @@ function onsSince(at: BoxInstant): Hinder[] {
     .map((id) => hinder('on-unknown-to-prover', id));
 }
 
+/** Whoever struck the "on" of a stray breaker may have switched it all the same. */
 function unassigned(at: BoxInstant): Hinder[] {
-  return at.unassigned
-    .filter((id) => at.stateOf(id) === 'on' || onsUnknown(at, id).some((on) => !at.record.isStruck(on)))
-    .map((id) => hinder('unassigned-on', id));
+  return at.unassigned.filter((id) => at.stateOf(id) === 'on' || onsUnknown(at, id).length > 0).map((id) => hinder('unassigned-on', id));
 }
 
 /** A breaker of no box that went on since the proof, and not as its prover knew: that ends the proof. */
