@@ -34,6 +34,25 @@ function pantry(change: (job: Job, load: Load, position: Position) => void = () 
   return roomAdvice(job.rooms[0] as Room, choices, known);
 }
 
+test('a lamp worked from two rooms counts once, in the room it hangs in, and its switches with it', () => {
+  const job = exampleJob('stairs');
+  const [stair] = job.rooms as [Room];
+  for (const box of job.boxes) {
+    for (const position of box.positions) position.need = { ...position.need, smart: true };
+  }
+  const known = lookup(job);
+  const choices = homePlans(job, ['lowest-cost'])[0]?.choices ?? [];
+  const of = (id: string) => roomAdvice(known.rooms.get(id) as Room, choices, known);
+  const lamps = job.loads.reduce((sum, load) => sum + load.count, 0);
+  expect([of(stair.id).lamps, of('landing').lamps]).toEqual([lamps, 0]);
+  expect(of('landing')).toMatchObject({ advice: 'leave', because: ['reckoned-elsewhere'] });
+  // Hung in the other room, it goes there with both switches.
+  for (const load of job.loads) load.roomId = 'landing';
+  const moved = lookup(job);
+  expect(roomAdvice(moved.rooms.get('landing') as Room, choices, moved).lamps).toBe(lamps);
+  expect(roomAdvice(moved.rooms.get(stair.id) as Room, choices, moved).lamps).toBe(0);
+});
+
 describe('switches, bulbs or leave', () => {
   test('three lamps: one switch against three bulbs and a control, with the work of either', () => {
     // Switch: 3400 and 17 minutes at 9000 an hour, 2550. Bulbs: 3 x 1000, a control 2000,

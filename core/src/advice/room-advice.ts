@@ -37,6 +37,7 @@ export interface RoomAdvice {
 
 export type AdviceReason =
   | 'nobody-asks'
+  | 'reckoned-elsewhere'
   | 'no-lamps'
   | 'colour'
   | 'constant-power'
@@ -66,7 +67,10 @@ export function roomAdvice(room: Room, choices: readonly PlanChoice[], known: Jo
   const wantsColour = wanted.some(({ position }) => position.need?.colour);
   const bulbs = count > 0 ? bulbCost(lamps, lit.length, wantsColour, known) : null;
   const base = { roomId: room.id, lamps: count, switches, bulbs };
-  if (wanted.length === 0) return { ...base, advice: 'leave', because: ['nobody-asks'] };
+  if (wanted.length === 0) {
+    const here = wantedPlaces(known).some(({ box }) => box.roomId === room.id);
+    return { ...base, advice: 'leave', because: [here ? 'reckoned-elsewhere' : 'nobody-asks'] };
+  }
   if (count === 0) return { ...base, advice: switches ? 'switch' : 'leave', because: [switches ? 'no-lamps' : 'nothing-fits'] };
   if (bulbs && wantsColour) return { ...base, advice: 'bulbs', because: ['colour', 'guests'] };
   if (bulbs && wanted.some(({ position }) => position.need?.constantPower))

@@ -79,6 +79,7 @@ export function requirementWords({ kind, what }: Pick<RequirementCost, 'kind' | 
 
 export const ADVICE_WORDS: Record<AdviceReason, string> = {
   'nobody-asks': 'Nothing is asked for here.',
+  'reckoned-elsewhere': 'What is worked from here is reckoned with the room its lamps hang in.',
   'no-lamps': 'What is worked here is no lamp.',
   colour: 'Light in colours is a matter of bulbs.',
   'constant-power': 'The bulbs are to stay fed.',
