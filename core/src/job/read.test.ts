@@ -94,6 +94,28 @@ describe('what is wrong is named by its pointer', () => {
   });
 });
 
+describe('what a proof of dead or a clearing says is held to its kind; what it leaves out is not', () => {
+  const at = '2026-05-04T09:00:00Z';
+  test.each<[string, Document, RegExp]>([
+    ['stage', { kind: 'proved', stage: 'open' }, /"face", "device-out"/],
+    ['volts', { kind: 'proved', volts: '119' }, /number/],
+    ['voltsAfter', { kind: 'proved', voltsAfter: -1 }, /at least 0/],
+    ['circuitIds', { kind: 'proved', circuitIds: 'c4' }, /array/],
+    ['under5', { kind: 'proved', under5: ['ground'] }, /array/],
+    ['offs', { kind: 'proved', offs: { c4: 7 } }, /string/],
+    ['ons', { kind: 'proved', ons: { c4: 1.5 } }, /integer|whole|number/],
+    ['hazard', { kind: 'cleared', hazard: 3 }, /string/],
+    ['note', { kind: 'cleared', note: ['done'] }, /string/],
+  ])('%s of %j', (field, event, message) => {
+    const { ok, problems } = readJobDocument({ ...exampleJob('pantry'), events: [{ id: 'e-new', at, ...event }] });
+    expect({ ok, paths: problems.map(({ path }) => path.startsWith(`/events/0/${field}`)) }).toEqual({ ok: false, paths: [true] });
+    expect(problems[0]?.message).toMatch(message);
+  });
+  test.each(['proved', 'cleared', 'paused'])('%s alone is taken', (kind) => {
+    expect(readJobDocument({ ...exampleJob('pantry'), events: [{ id: 'e-new', at, kind }] }).ok).toBe(true);
+  });
+});
+
 test('a terminal the device does not have and an edition out of place are warnings', () => {
   const result = readJobDocument({ ...spoiled('/boxes/0/conductors/3/at/terminal', 'z9'), practice: 'ca' });
   expect(result.ok).toBe(true);

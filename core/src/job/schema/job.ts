@@ -116,7 +116,21 @@ export const Pairing = open({
   attempts: z.array(PairingAttempt),
 });
 
-/** What happened on site, append-only: `switched`, `mounted`, `correction`. Kinds of other programs are kept. */
+/** What a proof of dead says beside its instant and box; other programs may leave out what its prover knew. */
+const ProvedFields = open({
+  stage: z.enum(['face', 'device-out']).optional(),
+  circuitIds: z.array(Id).optional(),
+  volts: Measure.optional(),
+  voltsAfter: Measure.optional(),
+  under5: z.array(z.array(z.string())).optional(),
+  offs: z.record(z.string(), Id).optional(),
+  ons: z.record(z.string(), Count).optional(),
+});
+/** Somebody competent has put a hazard right. */
+const ClearedFields = open({ hazard: Name.optional(), note: Text.optional() });
+const FIELDS_OF_KIND: Readonly<Record<string, z.ZodType>> = { proved: ProvedFields, cleared: ClearedFields };
+
+/** What happened on site, append-only: `switched`, `proved`, `mounted`, `cleared`, `traced`, `correction`. Kinds of other programs are kept. */
 export const JobEvent = open({
   id: Id.optional(),
   kind: Name,
@@ -125,6 +139,9 @@ export const JobEvent = open({
   circuitId: Id.optional(),
   state: Name.optional(),
   of: Id.optional(),
+}).superRefine((event, context) => {
+  const found = FIELDS_OF_KIND[event.kind]?.safeParse(event);
+  if (found && !found.success) for (const issue of found.error.issues) context.addIssue({ ...issue, input: event } as never);
 });
 
 /** A photograph of a box; the picture itself stands beside the document. Pins name conductors; x and y are shares of its sides. */
