@@ -19,7 +19,7 @@ test('a wire that is live with its breaker off stops the work; the right breaker
     await survey.hold(0);
     await page.getByRole('button', { name: 'alert', exact: true }).tap();
     await expect(stop.last()).toBeInViewport();
-    await expect(stop.last()).toContainText('Breakers 1, 2, 3, 4, 6 or 9 could feed it');
+    await expect(stop.last()).toContainText(/Breakers .*3, 4, 6.* or 9 could feed it/);
     await expect(bar.getByRole('link', { name: 'Live while off' })).toBeVisible();
     await expectAccessible(page);
   });
@@ -38,16 +38,16 @@ test('a wire that is live with its breaker off stops the work; the right breaker
     await expect(page.getByLabel('Box', { exact: true })).toHaveValue('Radio room, door');
   });
 
-  await test.step('one breaker more off at a time: it is not 3, it is 1', async () => {
+  await test.step('one breaker more off at a time: it is not 3, it is 9', async () => {
     await stop.first().getByRole('button', { name: '3 is off now' }).tap();
     await stop.first().getByRole('button', { name: 'Still live' }).tap();
     await expect(stop.first().getByRole('button', { name: '3 is off now' })).toHaveCount(0);
-    await stop.first().getByRole('button', { name: '1 is off now' }).tap();
+    await stop.first().getByRole('button', { name: '9 is off now' }).tap();
     await stop.first().getByRole('button', { name: 'No longer live' }).tap();
     await expect(stop).toHaveCount(0);
-    await expect(page.getByText('Breaker 1 feeds this box too.')).toBeVisible();
-    await page.getByRole('button', { name: 'Add breaker 1 to the box' }).tap();
-    await expect(bar).toContainText('1 offfeeds this box');
+    await expect(page.getByText('Breaker 9 feeds this box too.')).toBeVisible();
+    await page.getByRole('button', { name: 'Add breaker 9 to the box' }).tap();
+    await expect(bar).toContainText('9 offfeeds this box');
   });
 
   await test.step('then it is proved, in two stages that ask for their readings', async () => {
