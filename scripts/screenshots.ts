@@ -60,6 +60,21 @@ const SHOTS: Shot[] = [
         .getByRole('button', { name: /^Gallery landing, rail/ })
         .click(),
   },
+  {
+    // The last: it writes into the demo.
+    name: 'stop-phone',
+    path: `${JOB}/box/radio-door`,
+    phone: true,
+    before: async (page) => {
+      await page.getByRole('button', { name: /breaker 5,/ }).tap();
+      await page.getByRole('button', { name: 'Switched off' }).tap();
+      await page.getByRole('radio', { name: 'read it' }).tap();
+      const first = page.locator('[data-conductor]').first();
+      if ((await first.getAttribute('aria-pressed')) === 'false') await first.tap();
+      await page.getByRole('button', { name: 'alert', exact: true }).tap();
+      await page.getByRole('button', { name: '3 is off now' }).last().waitFor();
+    },
+  },
 ];
 
 const folder = mkdtempSync(join(tmpdir(), 'inventario-pictures-'));
