@@ -17,7 +17,7 @@ const project = (name, more = {}) => ({
 
 export default {
   // No test is timed: how long one takes says how busy the machine is. This only ends one that hangs.
-  testTimeout: 60_000,
+  testTimeout: 1_800_000,
   projects: [
     project('core'),
     project('cli'),
@@ -28,6 +28,10 @@ export default {
       globalTeardown: '<rootDir>/../scripts/jest-database-stop.mjs',
     }),
     project('scripts', { testMatch: ['<rootDir>/*.test.ts'] }),
-    project('web', { testEnvironment: 'jsdom', setupFiles: ['<rootDir>/src/test-support/browser-parts.ts'] }),
+    project('web', {
+      testEnvironment: 'jsdom',
+      setupFiles: ['<rootDir>/src/test-support/browser-parts.ts'],
+      setupFilesAfterEnv: ['<rootDir>/src/test-support/patience.ts'],
+    }),
   ],
 };

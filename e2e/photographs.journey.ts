@@ -11,7 +11,7 @@ test('a photograph is taken without signal, pinned, sent later, and goes out and
   const choose = (name: string, mimeType: string, buffer: Buffer) =>
     page.getByLabel('Photograph', { exact: true }).setInputFiles({ name, mimeType, buffer });
   await page.goto(view);
-  await expect.poll(() => page.evaluate(() => navigator.serviceWorker.controller !== null), { timeout: 20_000 }).toBe(true);
+  await expect.poll(() => page.evaluate(() => navigator.serviceWorker.controller !== null)).toBe(true);
 
   await test.step('what is no picture is refused with its name', async () => {
     await choose('wiring.pdf', 'application/pdf', Buffer.from('%PDF-1.7'));
@@ -31,7 +31,7 @@ test('a photograph is taken without signal, pinned, sent later, and goes out and
 
   await test.step('it is sent when the server is back', async () => {
     await system.startServer();
-    await expect(page.getByText('kept here, not sent yet')).toBeHidden({ timeout: 20_000 });
+    await expect(page.getByText('kept here, not sent yet')).toBeHidden();
     await page.reload();
     const thumb = page.getByRole('img', { name: /^Radio room, door, before, .*1 pins$/ });
     await expect(thumb).toBeVisible();

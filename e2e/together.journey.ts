@@ -17,7 +17,7 @@ test('two browsers on one job see each other; a clash is a question; what is rec
 
   await test.step('without the server everything goes on, and says so', async () => {
     // The first visit brings everything that is needed without the server; it has to be whole before the server goes.
-    await expect.poll(() => phone.evaluate(() => navigator.serviceWorker.controller !== null), { timeout: 20_000 }).toBe(true);
+    await expect.poll(() => phone.evaluate(() => navigator.serviceWorker.controller !== null)).toBe(true);
     await system.killServer();
     await nameOn(phone).fill('Radio room, oak door');
     await expect(phone.getByText('1 not sent yet')).toBeVisible();
@@ -30,8 +30,8 @@ test('two browsers on one job see each other; a clash is a question; what is rec
 
   await test.step('it is sent when the server is back', async () => {
     await system.startServer();
-    await expect(phone.getByText('All sent')).toBeVisible({ timeout: 20_000 });
-    await expect(nameOn(laptop)).toHaveValue('Radio room, oak door', { timeout: 20_000 });
+    await expect(phone.getByText('All sent')).toBeVisible();
+    await expect(nameOn(laptop)).toHaveValue('Radio room, oak door');
   });
 
   await test.step('the same field changed on both sides becomes a question, and mine can stand', async () => {
@@ -46,7 +46,6 @@ test('two browsers on one job see each other; a clash is a question; what is rec
         async () =>
           (await phone.getByRole('button', { name: '1 question' }).count()) +
           (await laptop.getByRole('button', { name: '1 question' }).count()),
-        { timeout: 20_000 },
       )
       .toBe(1);
     const asks = (await phone.getByRole('button', { name: '1 question' }).count()) === 1 ? phone : laptop;
@@ -55,8 +54,8 @@ test('two browsers on one job see each other; a clash is a question; what is rec
     await expect(asks.getByRole('dialog')).toContainText('name: theirs is');
     await asks.getByRole('button', { name: 'Use mine' }).click();
     // The line of the one that did not ask may only just be coming back.
-    await expect(nameOn(phone)).toHaveValue(mine, { timeout: 20_000 });
-    await expect(nameOn(laptop)).toHaveValue(mine, { timeout: 20_000 });
+    await expect(nameOn(phone)).toHaveValue(mine);
+    await expect(nameOn(laptop)).toHaveValue(mine);
   });
   await first.close();
   await second.close();

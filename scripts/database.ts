@@ -98,7 +98,7 @@ export async function startDatabase(folder: string, port: number, forTests = fal
   });
   const address: DatabaseAddress = { host: '127.0.0.1', port, user: 'inventario', password: passwordOf(home), database: 'inventario' };
   for (let tries = 0; ; tries++) {
-    if (gone || tries > 300) throw new StartError(`The database does not start; its log is ${join(home, 'db.log')}.`);
+    if (gone || tries > 3000) throw new StartError(`The database does not start; its log is ${join(home, 'db.log')}.`);
     try {
       await prepareUser(socket, address);
       break;
@@ -187,7 +187,7 @@ function passwordOf(home: string): string {
 }
 
 async function prepareUser(socketPath: string, address: DatabaseAddress): Promise<void> {
-  const connection = await mariadb.createConnection({ socketPath, user: 'root', connectTimeout: 2000 });
+  const connection = await mariadb.createConnection({ socketPath, user: 'root', connectTimeout: 30_000 });
   try {
     await connection.query(`CREATE DATABASE IF NOT EXISTS ${address.database}`);
     await connection.query(`CREATE USER IF NOT EXISTS '${address.user}'@'127.0.0.1' IDENTIFIED BY '${address.password}'`);

@@ -31,7 +31,7 @@ export const test = base.extend<Fixtures, { system: RunningSystem }>({
       await system.stop();
       rmSync(dataFolder, { recursive: true, force: true });
     },
-    { scope: 'worker', timeout: 240_000 },
+    { scope: 'worker', timeout: 1_800_000 },
   ],
   baseURL: async ({ system }, use) => use(system.url),
   house: async ({ page }, use) => use(new House(page)),

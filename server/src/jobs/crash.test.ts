@@ -1,11 +1,9 @@
 import { type ChildProcess, spawn } from 'node:child_process';
 import { type Box, type Job, putPart } from '@inventario/core';
 import { quillonPoint } from '@inventario/demo';
-import { afterAll, beforeAll, expect, jest, test } from '@jest/globals';
+import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import { JobStore } from '../storage/job-store.js';
 import { type TestApp, testApp } from '../test-support/test-app.js';
-
-jest.setTimeout(120_000);
 
 let server: TestApp;
 beforeAll(async () => {

@@ -192,8 +192,8 @@ test('pairing goes through the site and tells how far it is', async () => {
   };
   const started = await server.app.inject({ method: 'POST', url: '/api/site/joins', payload: request });
   expect(started.statusCode).toBe(202);
-  await new Promise((done) => setTimeout(done, 120));
-  expect((await server.app.inject(`/api/site/joins/${started.json().id}`)).json()).toMatchObject({ state: 'joined' });
+  const state = async () => (await server.app.inject(`/api/site/joins/${started.json().id}`)).json().state;
+  while ((await state()) !== 'joined') await new Promise((done) => setTimeout(done, 10));
   expect((await server.app.inject('/api/site')).json()).toMatchObject({ clients: 10 });
 });
 

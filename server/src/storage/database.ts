@@ -18,6 +18,8 @@ export function connect(address: DatabaseAddress): Sequelize {
     timezone: '+00:00',
     logging: false,
     define: { underscored: true, timestamps: false },
-    pool: { max: 8, acquire: 10_000 },
+    // A busy machine takes its time to answer; one that is off refuses at once.
+    dialectOptions: { connectTimeout: 30_000 },
+    pool: { max: 8, acquire: 60_000 },
   });
 }
