@@ -1,10 +1,10 @@
 import { pointsKey } from '../job/readings.js';
-import { coldOhms, conducts, GROUND_BANDS } from '../practice/instruments.js';
+import { coldOhms, conducts } from '../practice/instruments.js';
 import { coresOfTest } from './bearing.js';
 import type { Conflict } from './conflicts.js';
 import { outcomeOf } from './outcomes.js';
 import { bestWithRole, type Posterior, roleIndex, roleOfCore } from './posterior.js';
-import { GROUND_PRIOR } from './priors.js';
+import { provedReferences, referenceName } from './proved-references.js';
 import { type InsulatedRole, type Problem, ROLES, type Test } from './vocabulary.js';
 
 export type Grade = 'guess' | 'indicated' | 'confirmed';
@@ -22,8 +22,8 @@ export interface CoreGrade {
   rival: InsulatedRole | null;
 }
 
-const CONFIRMED = 0.99;
-const INDICATED = 0.9;
+export const CONFIRMED = 0.99;
+export const INDICATED = 0.9;
 /** A rival that was less likely than this before readings needs no excluding. */
 const RIVAL_FROM = 1e-4;
 const LIKELIER = 20;
@@ -363,82 +363,4 @@ class EvidenceView {
     }
     return null;
   }
-}
-
-export interface GroundGrade {
-  id: string;
-  probability: number;
-  grade: Grade;
-  because: number[];
-}
-
-/** A bonded box, or a ground by the bundle it is in; null for what is no reference. Grounds on the screw of a metal box are the box. */
-function referenceName(problem: Problem, point: Test['points'][number]): string | null {
-  switch (point.kind) {
-    case 'reference':
-      return 'reference';
-    case 'box':
-      return problem.boxIsReference ? 'box' : null;
-    case 'ground': {
-      const bundle = problem.groundBundle.get(point.id);
-      if (bundle === undefined) return `ground:${point.id}`;
-      return bundle === problem.screwBundle ? (problem.boxIsReference ? 'box' : `bundle:${bundle}`) : `bundle:${bundle}`;
-    }
-    default:
-      return null;
-  }
-}
-
-/** The known earth, and everything read at most 1 ohm from it or from what was so read. */
-function provedReferences(problem: Problem, tests: readonly Test[]): ReadonlySet<string> {
-  const proved = new Set(['reference']);
-  const links = tests.flatMap(({ reading, points }) => {
-    if (reading.tool !== 'ohms' || typeof reading.value !== 'number' || reading.value > 1) return [];
-    const [one, other] = points.map((point) => referenceName(problem, point));
-    return one && other ? [[one, other] as const] : [];
-  });
-  for (let grown = true; grown; ) {
-    grown = false;
-    for (const [one, other] of links) {
-      if (proved.has(one) === proved.has(other)) continue;
-      proved.add(one).add(other);
-      grown = true;
-    }
-  }
-  return proved;
-}
-
-/**
- * Grounds by their looks, confirmed by at most 1 ohm to a proved reference or bonded box. Members of the ground bundle share it. Only
- * readings to earth speak against one: ohms to a lamp behind a driver, or to a dead line, say nothing of it.
- */
-export function groundGrades(problem: Problem, tests: readonly Test[]): GroundGrade[] {
-  const proved = provedReferences(problem, tests);
-  return problem.grounds.map(({ id, colour }) => {
-    const prior = GROUND_PRIOR[colour] ?? 0.9;
-    const own = tests.flatMap((test, index) => {
-      if (test.reading.tool !== 'ohms') return [];
-      const mine = test.points.some((point) => point.kind === 'ground' && sameBundle(problem, point.id, id));
-      const partner = test.points.some(
-        (point) =>
-          !(point.kind === 'ground' && sameBundle(problem, point.id, id)) &&
-          (proved.has(referenceName(problem, point) ?? '') || (point.kind === 'box' && problem.boxIsReference)),
-      );
-      return mine && partner ? [index] : [];
-    });
-    let odds = prior / (1 - prior);
-    for (const index of own) {
-      const outcome = outcomeOf(problem, tests[index] as Test);
-      if (outcome !== null) odds *= (GROUND_BANDS.ground[outcome] ?? 0.001) / (GROUND_BANDS.loose[outcome] ?? 0.001);
-    }
-    const probability = odds / (1 + odds);
-    const read = own.filter((index) => outcomeOf(problem, tests[index] as Test) === 'to-1');
-    const grade: Grade =
-      read.length > 0 && probability >= CONFIRMED ? 'confirmed' : own.length > 0 && probability >= INDICATED ? 'indicated' : 'guess';
-    return { id, probability, grade, because: read.length > 0 ? read : own };
-  });
-}
-
-function sameBundle(problem: Problem, a: string, b: string): boolean {
-  return a === b || (problem.groundBundle.get(a) !== undefined && problem.groundBundle.get(a) === problem.groundBundle.get(b));
 }
