@@ -54,6 +54,11 @@ test('a wire that is live with its breaker off stops the work; the right breaker
     await page.getByRole('button', { name: 'Why' }).tap();
     const proof = page.getByRole('dialog', { name: 'Reckoning' });
     await expect(proof.getByRole('button', { name: 'Proved dead at the face' })).toBeDisabled();
+    const source = proof.getByLabel('1. Tester on a known source');
+    await source.fill('3');
+    await expect(source).toHaveAttribute('aria-invalid', 'true');
+    await expect(proof).toContainText('At least 50.');
+    await expect(proof.getByRole('button', { name: /^All \d+ under 5 V$/ })).toBeDisabled();
     await survey.proveDead('119', proof);
     await expect(proof).toContainText('Proved dead with the device out');
   });

@@ -43,6 +43,11 @@ export function hinderText({ code, circuitId, readingId }: Hinder, box: Box, job
   return HINDERS[code]({ breaker, box, job, readingId, circuitId });
 }
 
+/** Why a tester that read its known source so, V, before and after proves nothing. */
+export function sourceDoubtText(volts: number, voltsAfter: number): string {
+  return `The source read ${volts} V before and ${voltsAfter} V now: the tester cannot be trusted. Change its batteries and begin again.`;
+}
+
 const GATE_WORDS: Record<Gate, string> = {
   open: 'handle conductors',
   ohms: 'measure ohms',

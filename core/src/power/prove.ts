@@ -33,6 +33,16 @@ export interface ProvedEvent extends JobEvent {
   ons: Record<string, number>;
 }
 
+/** A source known to be live shows at least this, V. */
+export const LEAST_SOURCE_VOLTS = 50;
+/** Before and after, the known source may differ by this share: more, and the tester cannot be trusted. */
+const SOURCE_STEADY = 0.1;
+
+/** Whether the tester showed the known source, V, before as after. */
+export function sourceShown(volts: number, voltsAfter: number): boolean {
+  return Math.min(volts, voltsAfter) >= LEAST_SOURCE_VOLTS && Math.abs(voltsAfter - volts) <= volts * SOURCE_STEADY;
+}
+
 const BLOCKS_PROVING: ReadonlySet<Hinder['code']> = new Set(['circuit-on', 'circuit-unknown', 'neighbour-on', 'neighbour-unknown']);
 
 /** What keeps a box from being proved now: none means it may be. Finding the source of a live reading lifts that one. */
@@ -63,7 +73,8 @@ export function provingRound(box: Box): ProvingRound {
 }
 
 /**
- * The event of a proof made now, on a device that knows the job as given; null while something keeps the box from being proved.
+ * The event of a proof made now, on a device that knows the job as given; null while something keeps the box from being proved, or
+ * where the tester did not show its source before as after.
  *
  * @param power what stands at the box now
  * @param made with the readings on the known source, V, and every pair that read under 5 V
@@ -74,7 +85,7 @@ export function provedEvent(
   power: BoxPower,
   made: Pick<ProvedEvent, 'stage' | 'volts' | 'voltsAfter' | 'under5'> & { id: string; at: string },
 ): ProvedEvent | null {
-  if (box.circuitIds.length === 0 || provingHinders(power).length > 0) return null;
+  if (box.circuitIds.length === 0 || provingHinders(power).length > 0 || !sourceShown(made.volts, made.voltsAfter)) return null;
   const record = eventRecord(job);
   const offs: Record<string, string> = {};
   for (const circuitId of power.circle) {

@@ -155,6 +155,19 @@ describe('a proof of dead is made of readings', () => {
     expect(provedEvent(box, job, power, made)).toMatchObject({ circuitIds: ['c4'], offs: { c4: 'off' }, ons: { c4: 0 }, volts: 119 });
   });
 
+  test.each([
+    [119, 119, true],
+    [119, 108, true],
+    [119, 106, false],
+    [119, 0, false],
+    [3, 3, false],
+    [50, 50, true],
+    [49, 50, false],
+  ])('a source that reads %s V before and %s V after: %s', (volts, voltsAfter, taken) => {
+    const { job, box, power } = pantry([], off);
+    expect(provedEvent(box, job, power, { ...made, volts, voltsAfter }) !== null).toBe(taken);
+  });
+
   test('is refused while a circuit is not recorded off, and while something is alive', () => {
     const unknown = pantry([], (job) => {
       job.events = [];

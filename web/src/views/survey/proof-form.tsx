@@ -4,12 +4,15 @@ import {
   conductorWords,
   DEAD_VOLTS,
   hinderText,
+  LEAST_SOURCE_VOLTS,
   type ProvingPair,
   provedEvent,
   provingHinders,
   provingRound,
   putPart,
   type Reading,
+  sourceDoubtText,
+  sourceShown,
 } from '@inventario/core';
 import { useState } from 'react';
 import { timeOf } from '../../app/times.js';
@@ -76,12 +79,14 @@ function Stage({ box, power, stage }: { box: Box; power: BoxPower; stage: 'face'
   const say = useSay();
   const [volts, setVolts] = useState(0);
   const [after, setAfter] = useState(0);
+  // A number out of range stays in its field, but the one taken before it must not stand for it.
+  const [taken, setTaken] = useState({ volts: false, after: false });
   const [under, setUnder] = useState(false);
   const [odd, setOdd] = useState<string | null>(null);
   const round = provingRound(box);
   const pairs = [...round.earth, ...round.neutral, ...round.lines];
-  const steady = Math.abs(after - volts) <= volts * STEADY;
-  const ready = volts >= LEAST_SOURCE && after >= LEAST_SOURCE && steady && under;
+  const bothTaken = taken.volts && taken.after;
+  const shown = bothTaken && sourceShown(volts, after);
 
   const record = () => {
     const made = { id: newId(), at: instant(), stage, volts, voltsAfter: after, under5: pairs };
@@ -117,7 +122,16 @@ function Stage({ box, power, stage }: { box: Box; power: BoxPower; stage: 'face'
   return (
     <fieldset className="flex flex-col gap-3 rounded-md border border-rule p-3">
       <legend className="px-1 font-bold">{stage === 'face' ? 'First at the face' : 'Again, with the device out'}</legend>
-      <NumberField label="1. Tester on a known source" unit="V" max={500} zeroIsEmpty value={volts} onNumber={setVolts} />
+      <NumberField
+        label="1. Tester on a known source"
+        unit="V"
+        min={LEAST_SOURCE_VOLTS}
+        max={500}
+        zeroIsEmpty
+        value={volts}
+        onNumber={setVolts}
+        onTaken={(ok) => setTaken((before) => ({ ...before, volts: ok }))}
+      />
       <div className="flex flex-col gap-2">
         <p className="text-sm font-semibold text-soft">2. Every conductor of the box</p>
         <ul className="list-disc pl-5 text-sm">
@@ -129,7 +143,7 @@ function Stage({ box, power, stage }: { box: Box; power: BoxPower; stage: 'face'
           <Button
             aria-pressed={under}
             className={under ? 'border-ink font-semibold' : ''}
-            disabled={volts < LEAST_SOURCE}
+            disabled={!taken.volts}
             onClick={() => setUnder(!under)}
           >
             {under ? '✓ ' : ''}All {pairs.length} under 5 V
@@ -151,19 +165,24 @@ function Stage({ box, power, stage }: { box: Box; power: BoxPower; stage: 'face'
           />
         )}
       </div>
-      <NumberField label="3. The known source again" unit="V" max={500} zeroIsEmpty value={after} onNumber={setAfter} />
-      {after >= LEAST_SOURCE && !steady && (
+      <NumberField
+        label="3. The known source again"
+        unit="V"
+        min={LEAST_SOURCE_VOLTS}
+        max={500}
+        zeroIsEmpty
+        value={after}
+        onNumber={setAfter}
+        onTaken={(ok) => setTaken((before) => ({ ...before, after: ok }))}
+      />
+      {bothTaken && !shown && (
         <p role="alert" className="text-stop">
-          The source read {volts} V before and {after} V now: the tester cannot be trusted. Change its batteries and begin again.
+          {sourceDoubtText(volts, after)}
         </p>
       )}
-      <Button kind="main" disabled={!ready} onClick={record}>
+      <Button kind="main" disabled={!shown || !under} onClick={record}>
         {stage === 'face' ? 'Proved dead at the face' : 'Proved dead, device out'}
       </Button>
     </fieldset>
   );
 }
-
-/** A known source shows at least this, V; before and after it may differ by this share. */
-const LEAST_SOURCE = 50;
-const STEADY = 0.1;
