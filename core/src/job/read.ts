@@ -1,4 +1,7 @@
+import { LIMITS, limitProblems } from './limits.js';
+import { pointer } from './pointer.js';
 import type { Problem } from './problem.js';
+import { headerOf, LIST_KINDS, listOf, RECORD_LISTS } from './records.js';
 import { referenceProblems } from './references.js';
 import { FORMAT, Job, VERSION } from './schema/job.js';
 import { schemaProblems } from './schema-problems.js';
@@ -29,13 +32,31 @@ export function readJobDocument(document: unknown): ReadResult {
   if (format !== FORMAT) return unusable('/format', `must be "${FORMAT}"`);
   if (version === undefined) return unusable('/version', `is missing: the known version is ${VERSION}`);
   if (version !== VERSION) return unusable('/version', `is ${JSON.stringify(version)}; the known version is ${VERSION}`);
+  const beyond = limitProblems(document);
+  if (beyond.length > 0) return { ok: false, unusable: false, problems: beyond.map((problem) => ({ ...problem, severity: 'error' })) };
   const parsed = Job.safeParse(document);
   if (!parsed.success) return { ok: false, unusable: false, problems: schemaProblems(parsed.error, document) };
   // The document itself goes on, not Zod's copy of it, which moves fields it does not know behind those it does.
   const job = document as Job;
-  const problems = referenceProblems(job);
+  const problems = [...sizeProblems(job), ...referenceProblems(job)];
   return problems.some((problem) => problem.severity === 'error') ? { ok: false, unusable: false, problems } : { ok: true, job, problems };
 }
+
+/** Records that are too large to be kept. */
+function sizeProblems(job: Job): Problem[] {
+  const whole: Problem[] =
+    JSON.stringify(headerOf(job)).length > LIMITS.record ? [{ path: '', message: TOO_LARGE, severity: 'error' }] : [];
+  const single = LIST_KINDS.flatMap((kind) =>
+    (listOf(job, kind) ?? []).flatMap((record, index): Problem[] =>
+      JSON.stringify(record).length > LIMITS.record
+        ? [{ path: pointer([...RECORD_LISTS[kind], index]), message: TOO_LARGE, severity: 'error' }]
+        : [],
+    ),
+  );
+  return [...whole, ...single];
+}
+
+const TOO_LARGE = `is too large: at most ${LIMITS.record} characters of one record are taken`;
 
 function unusable(path: string, message: string): ReadResult {
   return { ok: false, unusable: true, problems: [{ path, message, severity: 'error' }] };

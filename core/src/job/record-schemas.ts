@@ -1,7 +1,21 @@
-import { z } from 'zod';
+import type { z } from 'zod';
 import type { RecordKind } from './records.js';
 import { CatalogueEnclosure, Connector, Device, Hub, Part, Platform } from './schema/catalogue.js';
-import { Circuit, ControlPoint, Group, Job, JobEvent, jobHeader, Load, Pairing, Photo, Room, Run, Selection } from './schema/job.js';
+import {
+  Circuit,
+  ControlPoint,
+  Group,
+  Job,
+  JobEvent,
+  jobHeader,
+  Load,
+  OpenRecord,
+  Pairing,
+  Photo,
+  Room,
+  Run,
+  Selection,
+} from './schema/job.js';
 import { open } from './schema/primitives.js';
 import { Box } from './schema/survey.js';
 
@@ -15,12 +29,12 @@ export const RECORD_SCHEMAS: Record<RecordKind, z.ZodType> = {
   run: Run,
   group: Group,
   controlPoint: ControlPoint,
-  thing: z.looseObject({}),
+  thing: OpenRecord,
   selection: Selection,
   pairing: Pairing,
-  hubSetup: z.looseObject({}),
-  account: z.looseObject({}),
-  automation: z.looseObject({}),
+  hubSetup: OpenRecord,
+  account: OpenRecord,
+  automation: OpenRecord,
   event: JobEvent,
   photo: Photo,
   override: Job.shape.overrides.unwrap().element,

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { Edit } from './edit/edit.js';
+import { Edit, EditPart } from './edit/edit.js';
 import { Id, Measure, Radio } from './schema/primitives.js';
 
 /** Up to 50 edits of one device, in the order they were made. */
@@ -17,19 +17,36 @@ export const EditAnswer = z.object({
         kind: z.string(),
         id: z.string(),
         field: z.string().optional(),
+        /** From the field to the one fact both changed; the values are that fact's. */
+        path: z.array(z.string()).optional(),
+        was: z.unknown().optional(),
         theirs: z.unknown().optional(),
         yours: z.unknown().optional(),
       }),
     )
     .optional(),
   problems: z.array(z.object({ path: z.string(), message: z.string() })).optional(),
+  /** The edit as it was carried out, where something of somebody else's was merged into it. */
+  edit: Edit.optional(),
 });
 
 /** `sequence`: the job's last change after these edits. */
 export const EditsAnswer = z.object({ results: z.array(EditAnswer), sequence: z.number().int() });
 
-/** One entry of the record of changes; `edit` is null when the whole job was replaced. */
-export const Change = z.object({ sequence: z.number().int(), edit: Edit.nullable() });
+/** One entry of the record of changes; `edit` is null when the whole job was replaced, `at` is when the server took it. */
+export const Change = z.object({ sequence: z.number().int(), at: z.string(), edit: Edit.nullable() });
+
+/** One entry of the history of a job or a record: what was done, and the parts that would take it back. */
+export const HistoryEntry = z.object({
+  sequence: z.number().int(),
+  at: z.string(),
+  deviceId: z.string().nullable(),
+  label: z.string(),
+  /** Those of the record asked for, else all. Null: the whole job was replaced. */
+  parts: z.array(EditPart).nullable(),
+  /** Null: what was there before is not on record. */
+  undo: z.array(EditPart).nullable(),
+});
 
 const StageCount = z.object({ done: z.number().int(), of: z.number().int() });
 export const JobSummary = z.object({
@@ -72,6 +89,7 @@ export const SiteState = z.object({ clients: z.number().int(), clientLimit: z.nu
 export type EditsRequest = z.infer<typeof EditsRequest>;
 export type EditAnswer = z.infer<typeof EditAnswer>;
 export type EditsAnswer = z.infer<typeof EditsAnswer>;
+export type HistoryEntry = z.infer<typeof HistoryEntry>;
 export type Change = z.infer<typeof Change>;
 export type JobSummary = z.infer<typeof JobSummary>;
 export type JoinRequest = z.infer<typeof JoinRequest>;

@@ -2,50 +2,146 @@ import { findRecord, type RecordKind } from '../records.js';
 import { sameJson } from '../same.js';
 import type { Job } from '../schema/job.js';
 import type { EditPart } from './edit.js';
+import { merge, shapeOf } from './three-way.js';
 
-/** A part that meets a change its device had not seen. `field` is absent when the whole record is in question. */
+/**
+ * A part that meets a change its device had not seen. `field` is absent when the whole record is in question; `path` leads from the
+ * field to the one fact both changed (a conductor's colour, say). An absent value is null.
+ */
 export interface Conflict {
   part: number;
   kind: RecordKind;
   id: string;
   field?: string;
+  path?: string[];
+  was?: unknown;
   theirs?: unknown;
   yours?: unknown;
 }
 
+export interface Met {
+  /** The edit's parts as they apply to the job as it stands: fields that both changed hold what both made of them. */
+  parts: EditPart[];
+  /** Whether something of somebody else's went into them. */
+  merged: boolean;
+  conflicts: Conflict[];
+}
+
 /**
- * What of an edit clashes with changes others made since its base. `changedSince(kind, id, base)` tells whether another device
- * changed the record after that. Different fields of a record merge; the same field asks; a removal that meets a change asks,
- * and so does a change of what was removed. Appending never clashes, unless the record is gone.
+ * An edit meets the job as others have made it since. `changedSince(kind, id, base)` tells whether somebody else changed the record
+ * after that. Different fields of a record merge; within a box different conductors, joints, readings and positions do, by id and
+ * field; the same fact asks; a removal that meets a change asks, and so does a change of what was removed. Appending never clashes,
+ * unless the record is gone.
  */
-export function conflicts(
+export function meet(
   job: Job,
   parts: readonly EditPart[],
   changedSince: (kind: RecordKind, id: string, base: number | null) => boolean,
-): Conflict[] {
-  const found: Conflict[] = [];
+): Met {
+  const conflicts: Conflict[] = [];
+  let merged = false;
   // Records this same edit has put in place are its own.
   const own = new Set<string>();
-  parts.forEach((part, number) => {
+  const met = parts.map((part, number): EditPart => {
+    const name = `${part.kind}/${part.id}`;
+    if (part.put !== undefined) own.add(name);
+    else if (own.has(name)) return part;
+    const current = findRecord(job, part.kind, part.id)?.record;
+    const changed = changedSince(part.kind, part.id, part.base);
+    const clash = { part: number, kind: part.kind, id: part.id };
+    if (part.put !== undefined) {
+      if (changed && current !== undefined && !sameJson(current, part.put)) conflicts.push({ ...clash, theirs: current, yours: part.put });
+    } else if (part.remove) {
+      if (changed && current !== undefined) conflicts.push({ ...clash, theirs: current, yours: null });
+    } else if (current === undefined) {
+      if (changed) conflicts.push({ ...clash, theirs: null });
+    } else if (part.set !== undefined) {
+      const set: NonNullable<EditPart['set']> = {};
+      for (const [field, { was, now }] of Object.entries(part.set)) {
+        const theirs = current[field];
+        const result = merge(shapeOf(part.kind, field), was ?? undefined, theirs, now ?? undefined);
+        if (result.clashes.length === 0) {
+          merged ||= !sameJson(theirs ?? null, was ?? null) && !sameJson(theirs ?? null, now ?? null);
+          set[field] = { was: theirs ?? null, now: result.value ?? null };
+        } else if (changed) {
+          for (const { path, ...values } of result.clashes)
+            conflicts.push({
+              ...clash,
+              field,
+              ...(path.length > 0 ? { path } : {}),
+              was: values.was ?? null,
+              theirs: values.theirs ?? null,
+              yours: values.mine ?? null,
+            });
+        } else {
+          const { value } = merge(shapeOf(part.kind, field), was ?? undefined, theirs, now ?? undefined, 'mine');
+          set[field] = { was: theirs ?? null, now: value ?? null };
+        }
+      }
+      return { ...part, set };
+    }
+    return part;
+  });
+  return { parts: met, merged, conflicts };
+}
+
+/**
+ * The parts that carry an edit through on the job as it stands, whatever others made of it meanwhile: where both changed the same
+ * fact mine holds, a record that was removed comes back as this device had it (`records`, by kind and id), everything else of theirs
+ * stays. Parts that would change nothing are left out.
+ */
+export function insist(job: Job, parts: readonly EditPart[], records: Readonly<Record<string, object>> = {}): EditPart[] {
+  const put = new Set<string>();
+  return parts.flatMap((part): EditPart[] => {
+    const name = `${part.kind}/${part.id}`;
+    const same = { kind: part.kind, id: part.id, base: null };
+    const current = findRecord(job, part.kind, part.id)?.record;
+    if (part.put !== undefined) {
+      put.add(name);
+      return sameJson(current, part.put) ? [] : [{ ...part, base: null }];
+    }
+    if (put.has(name)) return [{ ...part, base: null }];
+    if (part.remove) return current === undefined ? [] : [{ ...same, remove: true }];
+    if (current === undefined) {
+      const mine = records[name] as Record<string, unknown> | undefined;
+      if (mine === undefined) return [];
+      put.add(name);
+      return [{ ...same, put: { ...mine } }];
+    }
+    if (part.set === undefined) return [{ ...part, base: null }];
+    const set: NonNullable<EditPart['set']> = {};
+    for (const [field, { was, now }] of Object.entries(part.set)) {
+      const { value } = merge(shapeOf(part.kind, field), was ?? undefined, current[field], now ?? undefined, 'mine');
+      if (!sameJson(value ?? null, current[field] ?? null)) set[field] = { was: current[field] ?? null, now: value ?? null };
+    }
+    return Object.keys(set).length === 0 ? [] : [{ ...same, set }];
+  });
+}
+
+/**
+ * What of an undo still stands as this device left it, and what others have changed since: that is left and named. `after` holds the
+ * records as the edit left them, by kind and id; one that is absent there was taken out by it.
+ */
+export function stillOurs(
+  job: Job,
+  parts: readonly EditPart[],
+  after: Readonly<Record<string, object>>,
+): { parts: EditPart[]; left: Conflict[] } {
+  const left: Conflict[] = [];
+  const kept = parts.flatMap((part, number): EditPart[] => {
     const name = `${part.kind}/${part.id}`;
     const current = findRecord(job, part.kind, part.id)?.record;
-    const clash = (field?: string, theirs?: unknown, yours?: unknown) =>
-      found.push({ part: number, kind: part.kind, id: part.id, ...(field === undefined ? {} : { field, theirs, yours }) });
-    if (part.put !== undefined) own.add(name);
-    else if (own.has(name)) return;
-    if (!changedSince(part.kind, part.id, part.base)) return;
-    if (part.put !== undefined) {
-      if (current !== undefined && !sameJson(current, part.put)) clash();
-    } else if (part.remove) {
-      if (current !== undefined) clash();
-    } else if (current === undefined) {
-      clash();
-    } else {
-      for (const [field, { was, now }] of Object.entries(part.set ?? {})) {
-        const theirs = current[field] ?? null;
-        if (!sameJson(theirs, was ?? null) && !sameJson(theirs, now ?? null)) clash(field, theirs, now);
-      }
+    const conflict = { part: number, kind: part.kind, id: part.id, theirs: current ?? null };
+    if (part.set === undefined) {
+      if (sameJson(current, after[name])) return [part];
+      // What is gone already needs no taking out.
+      if (!(part.remove && current === undefined)) left.push(conflict);
+      return [];
     }
+    const met = meet(job, [part], () => true);
+    const whole = met.conflicts.find((entry) => entry.field === undefined);
+    left.push(...met.conflicts.map((entry) => ({ ...entry, part: number })));
+    return whole || Object.keys(met.parts[0]?.set ?? {}).length === 0 ? [] : met.parts;
   });
-  return found;
+  return { parts: kept, left };
 }

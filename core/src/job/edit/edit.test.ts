@@ -4,11 +4,13 @@ import { Random } from '../../test-support/random.js';
 import { changedRecords, findRecord } from '../records.js';
 import { referenceProblems } from '../references.js';
 import type { Job } from '../schema/job.js';
-import { conflicts } from './conflicts.js';
+import { insist, meet, stillOurs } from './conflicts.js';
 import { removalOf } from './consequences.js';
 import type { EditPart } from './edit.js';
 import { Edit } from './edit.js';
 import { inverse } from './inverse.js';
+import { fieldByField } from './parts.js';
+import { earlierRecords } from './record-at.js';
 import { reduce } from './reduce.js';
 
 const room = (id: string, name = id) => ({ id, name, floor: 0, order: 1 });
@@ -170,7 +172,8 @@ test('a room that goes takes with it what the brief, the controls and the choice
   expect(done(after, inverse(job, { parts }))).toEqual(job);
 });
 
-describe('conflicts', () => {
+describe('meeting what others changed', () => {
+  const conflicts = (...given: Parameters<typeof meet>) => meet(...given).conflicts;
   const job = exampleJob('pantry');
   const always = () => true;
   const set = (was: string, now: string): EditPart => ({ kind: 'room', id: 'entry', base: 3, set: { name: { was, now } } });
@@ -182,7 +185,7 @@ describe('conflicts', () => {
   test('different fields merge, the same field asks with both values', () => {
     expect(conflicts(job, [{ kind: 'room', id: 'entry', base: 3, set: { floor: { was: 0, now: 1 } } }], always)).toEqual([]);
     expect(conflicts(job, [set('Old', 'New')], always)).toEqual([
-      { part: 0, kind: 'room', id: 'entry', field: 'name', theirs: 'Entry', yours: 'New' },
+      { part: 0, kind: 'room', id: 'entry', field: 'name', was: 'Old', theirs: 'Entry', yours: 'New' },
     ]);
   });
 
@@ -202,4 +205,80 @@ test('an edit names exactly one way for each part', () => {
   expect(Edit.safeParse({ ...edit, parts: [{ kind: 'room', id: 'r', base: null, put: {}, remove: true }] }).success).toBe(false);
   expect(Edit.safeParse({ ...edit, parts: [{ kind: 'room', id: 'r', base: null }] }).success).toBe(false);
   expect(Edit.safeParse({ ...edit, parts: [{ kind: 'room', id: 'r', base: null, put: {} }] }).success).toBe(true);
+});
+
+describe('my word on a question', () => {
+  const job = exampleJob('pantry');
+  const [box] = job.boxes as [Job['boxes'][number]];
+
+  test('holds where both changed the same fact, and leaves what else they changed', () => {
+    const mine = fieldByField(job, [{ kind: 'box', id: box.id, base: 3, put: { ...box, name: 'Mine', hazards: ['water'] } }]);
+    expect(Object.keys(mine[0]?.set ?? {}).sort()).toEqual(['hazards', 'name']);
+    const theirs = { ...job, boxes: [{ ...box, name: 'Theirs', hazards: ['scorch' as const], notes: 'theirs' }] };
+    const parts = insist(theirs, mine);
+    expect(done(theirs, parts).boxes[0]).toMatchObject({ name: 'Mine', notes: 'theirs', hazards: ['scorch', 'water'] });
+    expect(insist(done(theirs, parts), mine)).toEqual([]);
+  });
+
+  test('against a removal brings the record back as this device had it', () => {
+    const without = { ...job, boxes: [] };
+    const change: EditPart = { kind: 'box', id: box.id, base: 3, set: { name: { was: box.name, now: 'Mine' } } };
+    expect(insist(without, [change])).toEqual([]);
+    const back = insist(without, [change], { [`box/${box.id}`]: { ...box, name: 'Mine' } });
+    expect(done(without, back).boxes).toEqual([{ ...box, name: 'Mine' }]);
+  });
+});
+
+describe('what an undo may still take back', () => {
+  const job = exampleJob('pantry');
+  const [box] = job.boxes as [Job['boxes'][number]];
+  const edit = {
+    parts: [{ kind: 'box' as const, id: box.id, base: 1, set: { name: { was: box.name, now: 'A' }, order: { was: box.order, now: 7 } } }],
+  };
+  const after = done(job, edit.parts);
+  const undo = inverse(job, edit);
+
+  test('fields others changed since are left and named', () => {
+    const theirs = { ...after, boxes: [{ ...(after.boxes[0] as object), name: 'B' } as typeof box] };
+    const { parts, left } = stillOurs(theirs, undo, {});
+    expect(left).toMatchObject([{ kind: 'box', field: 'name', theirs: 'B' }]);
+    expect(done(theirs, parts).boxes[0]).toMatchObject({ name: 'B', order: box.order });
+  });
+
+  test('a record I added and somebody changed is not taken out again', () => {
+    const added = done(job, [{ kind: 'room', id: 'r9', base: null, put: room('r9') }]);
+    const back: EditPart[] = [{ kind: 'room', id: 'r9', base: null, remove: true }];
+    const mine = { 'room/r9': findRecord(added, 'room', 'r9')?.record as object };
+    expect(stillOurs(added, back, mine)).toEqual({ parts: back, left: [] });
+    const theirs = done(added, [{ kind: 'room', id: 'r9', base: 1, set: { name: { was: 'r9', now: 'Den' } } }]);
+    expect(stillOurs(theirs, back, mine)).toMatchObject({ parts: [], left: [{ kind: 'room', id: 'r9' }] });
+    expect(stillOurs(job, back, mine)).toEqual({ parts: [], left: [] });
+  });
+});
+
+test('earlier states of a record are walked back from what it is', () => {
+  const states = [
+    { id: 'r', name: 'one' },
+    { id: 'r', name: 'two', kind: 'hall' },
+    { id: 'r', name: 'three' },
+  ];
+  const entry = (sequence: number, undo: EditPart[] | null) => ({ sequence, at: '', deviceId: null, label: '', parts: [], undo });
+  const set = (fields: Record<string, unknown>): EditPart => ({
+    kind: 'room',
+    id: 'r',
+    base: null,
+    set: Object.fromEntries(Object.entries(fields).map(([field, now]) => [field, { was: null, now }])),
+  });
+  const history = [
+    entry(9, [set({ name: 'two', kind: 'hall' })]),
+    entry(8, [set({ name: 'one', kind: null })]),
+    entry(7, [{ kind: 'room', id: 'r', base: null, remove: true }]),
+    entry(6, null),
+  ];
+  expect(earlierRecords('room', 'r', states[2], history).map(({ record, known }) => [record, known])).toEqual([
+    [states[1], true],
+    [states[0], true],
+    [undefined, true],
+    [undefined, false],
+  ]);
 });

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { LIMITS, limitProblems } from '../limits.js';
 import { LIST_KINDS, type RecordKind } from '../records.js';
 import { Id, Instant, Name } from '../schema/primitives.js';
 
@@ -26,15 +27,36 @@ export const EditPart = z
   });
 
 /** A typed change to the job. All its parts happen, or none. */
-export const Edit = z.object({
-  id: Id,
-  deviceId: Id,
-  /** Counts this device's edits, so that they are applied in the order they were made. */
-  n: z.number().int().min(0),
-  at: Instant,
-  label: Name,
-  parts: z.array(EditPart).min(1).max(400),
-});
+export const Edit = z
+  .object({
+    id: Id,
+    deviceId: Id,
+    /** The window of that device it was made in: two windows of one browser do not overwrite each other in silence. */
+    tab: Id.optional(),
+    /** The generation of the job it was made on; one made on another generation asks. */
+    generation: Id.optional(),
+    /** Counts this device's edits, so that they are applied in the order they were made. */
+    n: z.number().int().min(0),
+    at: Instant,
+    label: Name,
+    parts: z.array(EditPart).min(1).max(400),
+  })
+  .superRefine((edit, context) => {
+    for (const { path, message } of limitProblems(edit, LIMITS.depth + 4)) context.addIssue({ code: 'custom', path: steps(path), message });
+    if (JSON.stringify(edit).length > LIMITS.edit)
+      context.addIssue({
+        code: 'custom',
+        path: ['parts'],
+        message: `is too large: at most ${LIMITS.edit} characters of one edit are taken`,
+      });
+  });
+
+/** The steps of a JSON Pointer, for Zod. */
+const steps = (path: string) =>
+  path
+    .split('/')
+    .slice(1)
+    .map((step) => step.replaceAll('~1', '/').replaceAll('~0', '~'));
 
 export type EditPart = z.infer<typeof EditPart>;
 export type Edit = z.infer<typeof Edit>;

@@ -1,5 +1,6 @@
-import type { JobRecord, RecordKind } from '../records.js';
+import { findRecord, type JobRecord, type RecordKind } from '../records.js';
 import { sameJson } from '../same.js';
+import type { Job } from '../schema/job.js';
 import type { EditPart } from './edit.js';
 
 /** The part that puts a record in place, new or whole. Bases are filled in by the session that sends it. */
@@ -19,4 +20,17 @@ export function setParts<Record extends object>(kind: RecordKind, id: string, re
     if (!sameJson(was, now)) set[field] = { was: was ?? null, now: now ?? null };
   }
   return Object.keys(set).length === 0 ? [] : [{ kind, id, base: null, set }];
+}
+
+/**
+ * The same edit with every record it puts over an existing one told field by field, so that what others change in it meanwhile can be
+ * merged. A part that changes nothing falls away.
+ */
+export function fieldByField(job: Job, parts: readonly EditPart[]): EditPart[] {
+  return parts.flatMap((part): EditPart[] => {
+    const current = part.put && findRecord(job, part.kind, part.id)?.record;
+    if (!part.put || !current || part.kind === 'event') return [part];
+    const dropped = Object.fromEntries(Object.keys(current).map((field) => [field, undefined]));
+    return setParts(part.kind, part.id, current, { ...dropped, ...part.put });
+  });
 }

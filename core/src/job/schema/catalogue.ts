@@ -4,6 +4,7 @@ import {
   ConnectorKind,
   Count,
   Id,
+  KeyName,
   LoadKind,
   Measure,
   Name,
@@ -152,7 +153,7 @@ export const CatalogueEnclosure = open({
 }).superRefine(oneVolume);
 
 export const Platform = open({
-  name: Name,
+  name: KeyName,
   matching: z.enum(['exact', 'tolerant']),
   groupsByRoom: z.boolean().optional(),
   phrasePerAction: z.boolean().optional(),

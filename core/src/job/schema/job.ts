@@ -5,6 +5,7 @@ import {
   Count,
   Id,
   Instant,
+  KeyName,
   LoadKind,
   Measure,
   Name,
@@ -156,7 +157,8 @@ export const Photo = open({
   pins: z.array(open({ conductorId: Id, x: z.number().min(0).max(1), y: z.number().min(0).max(1) })).optional(),
 });
 
-const OpenRecord = open({ id: Id.optional() });
+/** A record of which nothing is read yet but its id. */
+export const OpenRecord = open({ id: Id.optional() });
 
 export const Brief = open({
   platforms: z.array(open({ name: Name, want: z.enum(['must', 'nice']) })).optional(),
@@ -233,7 +235,7 @@ export const Job = open({
   automations: z.array(OpenRecord),
   events: z.array(JobEvent),
   photos: z.array(Photo),
-  overrides: z.array(open({ figure: Name, value: z.number(), note: Text.optional() })).optional(),
+  overrides: z.array(open({ figure: KeyName, value: z.number(), note: Text.optional() })).optional(),
   catalogue: Catalogue,
 });
 

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { LIMITS } from '../limits.js';
 
 /**
  * An object that keeps the fields it does not know, so that a job written by a later program survives a round trip.
@@ -14,6 +15,10 @@ export const Instant = z.iso.datetime({ error: 'must be an instant in UTC such a
 export const Text = z.string().max(20_000);
 /** Short names: rooms, boxes, models. */
 export const Name = z.string().max(400);
+/** A name that also names its record: written as an address it has to fit the key of a row. */
+export const KeyName = Name.refine((name) => encodeURIComponent(name.replaceAll(/\p{Surrogate}/gu, '')).length <= LIMITS.key, {
+  error: `is too long to name a record: at most ${LIMITS.key} characters when written as part of an address`,
+});
 /** Lengths in mm, volumes in mL, watts, volts: finite and never negative. */
 export const Measure = z.number().min(0);
 /** Minor units of the job's currency. */
