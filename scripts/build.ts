@@ -3,7 +3,7 @@ import { spawnSync } from 'node:child_process';
 import { createHash } from 'node:crypto';
 import { existsSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { gzipSync } from 'node:zlib';
+import { brotliCompressSync, gzipSync } from 'node:zlib';
 import { build } from 'esbuild';
 import { StartError } from './database.js';
 
@@ -44,6 +44,12 @@ export async function buildAll(): Promise<void> {
     },
   };
   await build({ ...common, entryPoints: ['server/src/main.ts'], outfile: 'server/dist/main.mjs', plugins: [external] });
+  await build({
+    ...common,
+    entryPoints: ['server/src/heavy/heavy-worker.ts'],
+    outfile: 'server/dist/heavy-worker.mjs',
+    plugins: [external],
+  });
   await build({ ...common, entryPoints: ['standin/src/main.ts'], outfile: 'standin/dist/main.mjs', plugins: [external] });
   // Whoever asks for the build, a test runner with an environment of its own too, gets the one that is delivered.
   const env = { ...process.env, NODE_ENV: 'production' };
@@ -54,11 +60,14 @@ export async function buildAll(): Promise<void> {
   writeFileSync(STAMP, wanted);
 }
 
-/** Text files beside their gzip, which the server prefers. */
+/** Text files beside their brotli and gzip, which the server prefers. */
 function compress(folder: string): void {
   for (const name of readdirSync(folder)) {
     const path = join(folder, name);
     if (statSync(path).isDirectory()) compress(path);
-    else if (/\.(js|css|html|svg|json|webmanifest)$/.test(name)) writeFileSync(`${path}.gz`, gzipSync(readFileSync(path), { level: 9 }));
+    else if (/\.(js|css|html|svg|json|webmanifest)$/.test(name)) {
+      writeFileSync(`${path}.gz`, gzipSync(readFileSync(path), { level: 9 }));
+      writeFileSync(`${path}.br`, brotliCompressSync(readFileSync(path)));
+    }
   }
 }

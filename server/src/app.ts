@@ -1,13 +1,17 @@
+import { randomUUID } from 'node:crypto';
+import { constants } from 'node:zlib';
+import compress from '@fastify/compress';
 import helmet from '@fastify/helmet';
 import rateLimit from '@fastify/rate-limit';
-import swagger from '@fastify/swagger';
-import swaggerUi from '@fastify/swagger-ui';
 import Fastify, { type FastifyInstance } from 'fastify';
-import { createJsonSchemaTransform, serializerCompiler, validatorCompiler } from 'fastify-type-provider-zod';
-import { z } from 'zod';
+import { serializerCompiler, validatorCompiler } from 'fastify-type-provider-zod';
 import { archiveRoutes } from './archive/routes.js';
 import { catalogueRoutes } from './catalogue/routes.js';
+import { describeApi } from './docs/describe-api.js';
 import { handleErrors, sendError } from './errors/handler.js';
+import { Heavy } from './heavy/heavy.js';
+import { checkHost, keepNothing } from './http/guard.js';
+import { healthRoutes } from './http/health.js';
 import { webPages } from './http/web-pages.js';
 import { ChangeFeed } from './jobs/change-feed.js';
 import { jobRoutes } from './jobs/routes.js';
@@ -28,53 +32,70 @@ export interface AppOptions {
   logLevel?: string;
   /** Requests to the API one address may make in a minute. */
   requestsPerMinute?: number;
+  /** Names this server answers to beside loopback and the address a request came in at. */
+  hosts?: readonly string[];
 }
+
+/** A whole request has to be in by then, ms: a large archive over a slow line is, a body that drips is not. */
+const REQUEST_TIME = 600_000;
 
 export async function build(options: AppOptions): Promise<FastifyInstance> {
   const app = Fastify({
-    logger: { level: options.logLevel ?? 'warn' },
+    logger: {
+      level: options.logLevel ?? 'warn',
+      // Addresses hold ids and searches: the route says enough.
+      serializers: { req: (request) => ({ method: request.method, route: request.routeOptions?.url }) },
+    },
+    genReqId: () => randomUUID(),
     bodyLimit: 100_000,
+    requestTimeout: REQUEST_TIME,
+    routerOptions: { maxParamLength: 200 },
     ...(options.https ? { https: options.https } : {}),
     forceCloseConnections: true,
   }) as unknown as FastifyInstance;
   app.setValidatorCompiler(validatorCompiler);
   app.setSerializerCompiler(serializerCompiler);
   handleErrors(app);
+  keepNothing(app);
+  checkHost(app, options.hosts ?? []);
 
   await app.register(helmet, {
-    // Plain HTTP on a site's own network: nothing may be upgraded to a scheme that is not served.
     contentSecurityPolicy: {
-      directives: { 'upgrade-insecure-requests': null, 'worker-src': ["'self'", 'blob:'], 'img-src': ["'self'", 'data:', 'blob:'] },
+      directives: {
+        // Plain HTTP on a site's own network: nothing may be upgraded to a scheme that is not served.
+        'upgrade-insecure-requests': null,
+        'worker-src': ["'self'", 'blob:'],
+        'img-src': ["'self'", 'data:', 'blob:'],
+        'style-src': ["'self'"],
+        'font-src': ["'self'"],
+      },
     },
     strictTransportSecurity: options.https !== undefined,
   });
+  await app.register(compress, { encodings: ['br', 'gzip'], threshold: 1024, brotliOptions: BROTLI });
   await app.register(rateLimit, {
     max: options.requestsPerMinute ?? 3000,
     timeWindow: '1 minute',
     allowList: (request) => !request.url.startsWith('/api/'),
   });
-  await app.register(swagger, {
-    openapi: { openapi: '3.1.0', info: { title: 'Inventario', version: '1', description: 'Errors are listed in docs/errors.md.' } },
-    transform: createJsonSchemaTransform({}),
-  });
-  await app.register(swaggerUi, { routePrefix: '/api/docs' });
+  await describeApi(app);
 
   const feed = new ChangeFeed(options.store);
+  const heavy = new Heavy();
   app.addHook('preClose', async () => feed.close());
-  app.get(
-    '/api/health',
-    { schema: { summary: 'Whether the server answers', response: { 200: z.object({ ok: z.literal(true) }) } } },
-    () => ({
-      ok: true as const,
-    }),
-  );
+  app.addHook('onClose', async () => heavy.close());
+  const { store, photos, site } = options;
   const now = options.now ?? (() => new Date());
-  jobRoutes(app, { store: options.store, feed, now });
-  archiveRoutes(app, { store: options.store, photos: options.photos, feed, now });
+  healthRoutes(app, { store, photos, site });
+  jobRoutes(app, { store, feed, now });
+  archiveRoutes(app, { store, photos, feed, now, heavy });
   catalogueRoutes(app);
-  photoRoutes(app, { store: options.store, photos: options.photos });
-  siteRoutes(app, options.site);
+  photoRoutes(app, { store, photos, heavy });
+  siteRoutes(app, site);
   if (options.webFolder) await webPages(app, options.webFolder);
   else app.setNotFoundHandler((_, reply) => sendError(reply, 'no-such-route'));
   return app;
 }
+
+/** Quick before small: a whole job is packed anew at each change of it. */
+const BROTLI = { params: { [constants.BROTLI_PARAM_QUALITY]: 4 } };

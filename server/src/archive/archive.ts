@@ -1,5 +1,5 @@
 import { type Job, type Problem, readJobDocument } from '@inventario/core';
-import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
+import { strFromU8, strToU8, unzipSync, Zip, ZipDeflate, ZipPassThrough } from 'fflate';
 
 /** The job file's name inside an archive; photographs stand beside it as `photos/<id>.jpg`. */
 const DOCUMENT = 'job.inventario.json';
@@ -7,49 +7,78 @@ const PHOTO = /^photos\/([A-Za-z0-9_-]{1,64})\.jpg$/;
 const LARGEST_DOCUMENT = 20_000_000;
 const LARGEST_PHOTO = 15_000_000;
 const MOST_PHOTOS = 2000;
+/** Entries of any kind, folders too. */
+const MOST_ENTRIES = 5000;
 /** Of everything in an archive together, bytes. */
 const LARGEST_IN_ALL = 1_000_000_000;
+/** How many bytes one packed byte may become: above what any job file reaches. */
+const LARGEST_RATIO = 250;
+/** Smaller entries may be packed as tightly as they like, bytes. */
+const ALWAYS_FINE = 1_000_000;
 
-/** A job with the pictures its photographs name, by their ids. */
-export interface Archive {
-  job: Job;
-  pictures: ReadonlyMap<string, Uint8Array>;
-}
+/** A job and the ids of the photographs it names that are there; `picture` unpacks one. */
+export type OpenedArchive =
+  | { ok: true; job: Job; photoIds: string[]; picture: (id: string) => Uint8Array }
+  | { ok: false; problems: Problem[] };
 
-/** Pictures are stored as they are: JPEG does not get smaller. */
-export function pack({ job, pictures }: Archive): Uint8Array {
-  const files: Record<string, [Uint8Array, { level: 0 | 6 }]> = { [DOCUMENT]: [strToU8(JSON.stringify(job, null, 1)), { level: 6 }] };
-  for (const [id, bytes] of pictures) files[`photos/${id}.jpg`] = [bytes, { level: 0 }];
-  return zipSync(files, { mtime: new Date('1980-01-01T00:00:00Z') });
+/**
+ * The archive piece by piece: the job file, then one photograph after the other as `pictures` gives them. Pictures are stored as they
+ * are: JPEG does not get smaller.
+ */
+export async function* pack(job: Job, pictures: AsyncIterable<readonly [id: string, bytes: Uint8Array]>): AsyncGenerator<Uint8Array> {
+  const pieces: Uint8Array[] = [];
+  const zip = new Zip((error, piece) => {
+    if (error) throw error;
+    pieces.push(piece);
+  });
+  const add = (entry: ZipDeflate | ZipPassThrough, bytes: Uint8Array) => {
+    // One time for all: the same job makes the same archive.
+    entry.mtime = new Date('1980-01-01T00:00:00Z');
+    zip.add(entry);
+    entry.push(bytes, true);
+    return pieces.splice(0);
+  };
+  yield* add(new ZipDeflate(DOCUMENT, { level: 6 }), strToU8(JSON.stringify(job, null, 1)));
+  for await (const [id, bytes] of pictures) yield* add(new ZipPassThrough(`photos/${id}.jpg`), bytes);
+  zip.end();
+  yield* pieces.splice(0);
 }
 
 /**
- * Reads an archive that came from anywhere: paths and sizes are checked before anything is unpacked, and what the job does not name is
- * left out.
+ * Opens an archive that came from anywhere: names, sizes and ratios are checked before anything is unpacked, and what the job does not
+ * name is left out.
  */
-export function unpack(bytes: Uint8Array): { ok: true; archive: Archive } | { ok: false; problems: Problem[] } {
+export function openArchive(bytes: Uint8Array): OpenedArchive {
   const problems: Problem[] = [];
   const refuse = (path: string, message: string) => {
     problems.push({ path, message, severity: 'error' });
     return false;
   };
-  let [all, photos] = [0, 0];
+  const photos = new Set<string>();
+  const seen = new Set<string>();
+  let [all, entries] = [0, 0];
   let files: Record<string, Uint8Array>;
   try {
     files = unzipSync(bytes, {
-      filter: ({ name, originalSize }) => {
+      filter: ({ name, size, originalSize }) => {
+        entries += 1;
+        if (entries > MOST_ENTRIES) throw new Error('entries');
         if (name.endsWith('/')) return false;
-        const photo = PHOTO.test(name);
-        if (!photo && name !== DOCUMENT) return refuse(name, `is neither ${DOCUMENT} nor a photograph under photos/`);
+        const id = PHOTO.exec(name)?.[1];
+        if (id === undefined && name !== DOCUMENT) return refuse(name, `is neither ${DOCUMENT} nor a photograph under photos/`);
+        if (seen.has(name)) return refuse(name, 'stands in the archive twice');
+        seen.add(name);
+        if (id !== undefined) photos.add(id);
         all += originalSize;
-        photos += photo ? 1 : 0;
-        if (originalSize > (photo ? LARGEST_PHOTO : LARGEST_DOCUMENT)) return refuse(name, 'is larger than is taken');
-        if (all > LARGEST_IN_ALL || photos > MOST_PHOTOS) return refuse(name, 'is one too many: the archive is larger than is taken');
-        return problems.length === 0;
+        if (originalSize > (id === undefined ? LARGEST_DOCUMENT : LARGEST_PHOTO)) return refuse(name, 'is larger than is taken');
+        if (originalSize > ALWAYS_FINE && originalSize > size * LARGEST_RATIO) return refuse(name, 'is packed tighter than is taken');
+        if (all > LARGEST_IN_ALL || photos.size > MOST_PHOTOS) return refuse(name, 'is one too many: the archive is larger than is taken');
+        return id === undefined && problems.length === 0;
       },
     });
   } catch {
-    return { ok: false, problems: [{ path: '', message: 'is not a ZIP archive', severity: 'error' }] };
+    const message = entries > MOST_ENTRIES ? `holds more than ${MOST_ENTRIES} entries` : 'is not a ZIP archive';
+    return { ok: false, problems: [{ path: '', message, severity: 'error' }] };
   }
   if (problems.length > 0) return { ok: false, problems: problems.slice(0, 100) };
   const document = files[DOCUMENT];
@@ -62,11 +91,14 @@ export function unpack(bytes: Uint8Array): { ok: true; archive: Archive } | { ok
   }
   const read = readJobDocument(json);
   if (!read.ok) return { ok: false, problems: read.problems };
-  const named = new Set(read.job.photos.map((photo) => photo.id));
-  const pictures = new Map<string, Uint8Array>();
-  for (const [name, content] of Object.entries(files)) {
-    const id = PHOTO.exec(name)?.[1];
-    if (id && named.has(id)) pictures.set(id, content);
-  }
-  return { ok: true, archive: { job: read.job, pictures } };
+  const photoIds = read.job.photos.flatMap(({ id }) => (id !== undefined && photos.has(id) ? [id] : []));
+  const picture = (id: string) => {
+    const name = `photos/${id}.jpg`;
+    try {
+      return unzipSync(bytes, { filter: (entry) => entry.name === name })[name] ?? new Uint8Array();
+    } catch {
+      return new Uint8Array();
+    }
+  };
+  return { ok: true, job: read.job, photoIds, picture };
 }

@@ -1,13 +1,19 @@
-import { Id } from '@inventario/core';
+import { mkdtemp, readFile, rm } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { Readable } from 'node:stream';
+import { Id, type Job } from '@inventario/core';
 import type { FastifyInstance } from 'fastify';
 import type { ZodTypeProvider } from 'fastify-type-provider-zod';
 import { z } from 'zod';
 import { RequestError } from '../errors/catalogue.js';
+import type { Heavy } from '../heavy/heavy.js';
+import { roomFor } from '../heavy/room-for.js';
 import type { ChangeFeed } from '../jobs/change-feed.js';
 import { TakeInQuery, takeIn } from '../jobs/take-in.js';
-import { type Encoded, type PhotoStore, reencode } from '../photos/photo-store.js';
+import type { PhotoStore } from '../photos/photo-store.js';
 import type { JobStore } from '../storage/job-store.js';
-import { pack, unpack } from './archive.js';
+import { pack } from './archive.js';
 
 /** The largest archive taken, bytes. */
 const LARGEST_ARCHIVE = 400_000_000;
@@ -15,7 +21,7 @@ const LARGEST_ARCHIVE = 400_000_000;
 /** A job with its photographs as one ZIP file, out and in. */
 export function archiveRoutes(
   app: FastifyInstance,
-  { store, photos, feed, now }: { store: JobStore; photos: PhotoStore; feed: ChangeFeed; now: () => Date },
+  { store, photos, feed, now, heavy }: { store: JobStore; photos: PhotoStore; feed: ChangeFeed; now: () => Date; heavy: Heavy },
 ): void {
   app.addContentTypeParser('application/zip', { parseAs: 'buffer', bodyLimit: LARGEST_ARCHIVE }, (_, body, done) => done(null, body));
   const typed = app.withTypeProvider<ZodTypeProvider>();
@@ -26,15 +32,10 @@ export function archiveRoutes(
     async (request, reply) => {
       const stored = await store.read(request.params.jobId);
       if (!stored) throw new RequestError('no-such-job');
-      const pictures = new Map<string, Uint8Array>();
-      for (const { id } of stored.job.photos) {
-        const bytes = id ? await photos.get(stored.job.id, id, 'full') : undefined;
-        if (id && bytes) pictures.set(id, bytes);
-      }
       return reply
         .type('application/zip')
         .header('content-disposition', `attachment; filename="${stored.job.id}.zip"`)
-        .send(Buffer.from(pack({ job: stored.job, pictures })));
+        .send(Readable.from(pack(stored.job, picturesOf(stored.job, photos))));
     },
   );
 
@@ -42,6 +43,7 @@ export function archiveRoutes(
     '/api/jobs/archive',
     {
       bodyLimit: LARGEST_ARCHIVE,
+      onRequest: roomFor(heavy, LARGEST_ARCHIVE),
       schema: {
         summary: 'Takes a job in with its photographs, from a ZIP archive',
         querystring: TakeInQuery,
@@ -49,18 +51,28 @@ export function archiveRoutes(
       },
     },
     async (request, reply) => {
-      const read = Buffer.isBuffer(request.body) ? unpack(request.body) : null;
-      if (!read?.ok) throw new RequestError('unusable-job', read?.problems ?? [{ path: '', message: 'must be a ZIP archive' }]);
-      // Every picture is looked at before anything is kept: the whole archive is taken or none of it.
-      const encoded = new Map<string, Encoded>();
-      for (const [id, bytes] of read.archive.pictures) {
-        const picture = await reencode(Buffer.from(bytes));
-        if (!picture) throw new RequestError('unusable-job', [{ path: `photos/${id}.jpg`, message: 'is not a JPEG, PNG or WebP picture' }]);
-        encoded.set(id, picture);
+      if (!Buffer.isBuffer(request.body)) throw new RequestError('unusable-job', [{ path: '', message: 'must be a ZIP archive' }]);
+      const folder = await mkdtemp(join(tmpdir(), 'inventario-archive-'));
+      try {
+        // Every picture is looked at before anything is kept: the whole archive is taken or none of it.
+        const { archive, problems } = await heavy.archive(request.body, folder);
+        if (!archive) throw new RequestError('unusable-job', problems ?? []);
+        const job = await takeIn(archive.job, request.query, { store, feed, now });
+        for (const id of archive.photoIds) {
+          const [full, thumb] = await Promise.all([readFile(join(folder, `${id}.jpg`)), readFile(join(folder, `${id}.thumb.jpg`))]);
+          await photos.put(job.id, id, { full, thumb });
+        }
+        return reply.code(201).send({ id: job.id });
+      } finally {
+        await rm(folder, { recursive: true, force: true });
       }
-      const job = await takeIn(read.archive.job, request.query, { store, feed, now });
-      for (const [id, picture] of encoded) await photos.put(job.id, id, picture);
-      return reply.code(201).send({ id: job.id });
     },
   );
+}
+
+async function* picturesOf(job: Job, photos: PhotoStore): AsyncGenerator<readonly [string, Buffer]> {
+  for (const { id } of job.photos) {
+    const bytes = id ? await photos.get(job.id, id, 'full') : undefined;
+    if (id && bytes) yield [id, bytes];
+  }
 }

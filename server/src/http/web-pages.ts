@@ -1,5 +1,5 @@
 import { existsSync } from 'node:fs';
-import { join } from 'node:path';
+import { extname, join } from 'node:path';
 import fastifyStatic from '@fastify/static';
 import type { FastifyInstance } from 'fastify';
 import { sendError } from '../errors/handler.js';
@@ -17,10 +17,11 @@ export async function webPages(app: FastifyInstance, folder: string): Promise<vo
       reply.header('cache-control', kept ? 'public, max-age=31536000, immutable' : 'no-cache');
     },
   });
-  // Addresses of the application are its own business: they all get the page.
-  app.setNotFoundHandler((request, reply) =>
-    request.method === 'GET' && !request.url.startsWith('/api/')
+  // Addresses of the application are its own business: they all get the page. A file that is not there is not there.
+  app.setNotFoundHandler((request, reply) => {
+    const [path = ''] = request.url.split('?');
+    return (request.method === 'GET' || request.method === 'HEAD') && !path.startsWith('/api/') && path !== '/api' && extname(path) === ''
       ? reply.header('cache-control', 'no-cache').sendFile('index.html')
-      : sendError(reply, 'no-such-route'),
-  );
+      : sendError(reply, 'no-such-route');
+  });
 }

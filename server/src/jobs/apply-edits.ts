@@ -1,11 +1,16 @@
 import {
-  conflicts,
+  type Conflict,
   type Edit,
   type EditAnswer,
   type EditPart,
   type EditsAnswer,
   findRecord,
+  headerOf,
   type Job,
+  LIMITS,
+  labelClashes,
+  limitProblems,
+  meet,
   type Problem,
   pointer,
   RECORD_SCHEMAS,
@@ -18,8 +23,8 @@ import { RequestError } from '../errors/catalogue.js';
 import type { JobStore, StoredJob } from '../storage/job-store.js';
 
 /**
- * Applies edits in order, each in a transaction of its own: the job's row is locked, a known edit gets its stored answer, clashes
- * with changes its device had not seen are named, the result is checked, rows and change are written. All parts of an edit or none.
+ * Applies edits in order, each in a transaction of its own: the job's row is locked, a known edit gets its stored answer, what its
+ * device had not seen is merged with it or named, the result is checked, rows and change are written. All parts of an edit or none.
  */
 export async function applyEdits(store: JobStore, jobId: string, edits: readonly Edit[], now: () => Date): Promise<EditsAnswer> {
   const results: EditAnswer[] = [];
@@ -44,30 +49,97 @@ async function applyOne(
   now: Date,
   transaction: Transaction,
 ): Promise<{ answer: EditAnswer; sequence: number; stored?: StoredJob }> {
+  const say = (answer: Omit<EditAnswer, 'editId'>) => ({ answer: { editId: edit.id, ...answer }, sequence: stored.sequence });
   const known = await store.sequenceOf(stored.job.id, edit.id, transaction);
-  if (known !== undefined) return { answer: { editId: edit.id, outcome: 'duplicate', sequence: known }, sequence: stored.sequence };
+  if (known !== undefined) return say({ outcome: 'duplicate', sequence: known });
+  const elsewhere = otherGeneration(stored, edit);
+  if (elsewhere.length > 0) return say({ outcome: 'conflict', conflicts: everyPart(stored.job, edit), problems: elsewhere });
 
-  const clashes = conflicts(stored.job, edit.parts, await changedByOthers(store, stored, edit, transaction));
-  if (clashes.length > 0) return { answer: { editId: edit.id, outcome: 'conflict', conflicts: clashes }, sequence: stored.sequence };
+  const met = meet(stored.job, edit.parts, await changedByOthers(store, stored, edit, transaction));
+  if (met.conflicts.length > 0) return say({ outcome: 'conflict', conflicts: met.conflicts });
 
-  const reduced = reduce(stored.job, edit);
-  const problems = reduced.ok ? documentProblems(reduced.job, edit.parts) : [refusalProblem(reduced.refusal)];
-  if (!reduced.ok || problems.length > 0) return { answer: { editId: edit.id, outcome: 'refused', problems }, sequence: stored.sequence };
+  const reduced = reduce(stored.job, met);
+  if (!reduced.ok) return say({ outcome: 'refused', problems: [refusalProblem(reduced.refusal)] });
+  const problems = documentProblems(reduced.job, met.parts);
+  if (problems.length > 0)
+    return met.merged.length > 0 ? say({ outcome: 'conflict', conflicts: met.merged, problems }) : say({ outcome: 'refused', problems });
+  const contradicted = contradictions(stored.job, reduced.job, edit.parts, met.merged);
+  if (contradicted.length > 0) return say({ outcome: 'conflict', conflicts: met.merged, problems: contradicted });
 
-  const next = await store.apply(stored, reduced.job, edit, now, transaction);
-  return { answer: { editId: edit.id, outcome: 'applied', sequence: next.sequence }, sequence: next.sequence, stored: next };
+  const carried: Edit = { ...edit, parts: met.parts };
+  const next = await store.apply(stored, reduced.job, carried, now, transaction);
+  const answer: EditAnswer = { editId: edit.id, outcome: 'applied', sequence: next.sequence };
+  return { answer: met.merged.length > 0 ? { ...answer, edit: carried } : answer, sequence: next.sequence, stored: next };
 }
 
-/** Whether a device other than the edit's changed a record after a base. A job replaced as a whole changed everything. */
+/** What says that an edit was made on another document than the one that stands here now. */
+function otherGeneration(stored: StoredJob, edit: Edit): { path: string; message: string }[] {
+  if (edit.generation !== undefined && edit.generation !== stored.generation)
+    return [
+      { path: '/generation', message: 'is not the present one: the job was replaced as a whole, or taken out and brought back, since' },
+    ];
+  const beyond = edit.parts.findIndex((part) => part.base !== null && part.base > stored.sequence);
+  return beyond < 0 ? [] : [{ path: pointer(['parts', beyond, 'base']), message: 'is beyond the last change of the job' }];
+}
+
+/** Each part of an edit as a question of its own, with what stands here. */
+function everyPart(job: Job, edit: Edit): Conflict[] {
+  return edit.parts.flatMap((part, number): Conflict[] => {
+    const current = findRecord(job, part.kind, part.id)?.record;
+    const same = { part: number, kind: part.kind, id: part.id };
+    if (part.set === undefined || current === undefined) return [{ ...same, theirs: current ?? null, yours: part.put ?? null }];
+    return Object.entries(part.set).map(([field, { was, now }]) => ({
+      ...same,
+      field,
+      was: was ?? null,
+      theirs: current[field] ?? null,
+      yours: now ?? null,
+    }));
+  });
+}
+
+/** Whether another window than the edit's changed a record after a base. A job replaced as a whole changed everything. */
 async function changedByOthers(store: JobStore, stored: StoredJob, edit: Edit, transaction: Transaction) {
-  const bases = edit.parts.map((part) => part.base ?? 0);
-  const changes = await store.changes(stored.job.id, Math.min(...bases), { notBy: edit.deviceId, transaction, limit: 100_000 });
+  const bases = edit.parts.map((part) => part.base ?? stored.sequence);
+  const changes = await store.changes(stored.job.id, Math.min(...bases), { transaction, limit: 100_000 });
+  const others = changes.filter(({ edit: made }) => made === null || made.deviceId !== edit.deviceId || made.tab !== edit.tab);
   return (kind: EditPart['kind'], id: string, base: number | null) =>
-    base === null ||
-    changes.some(
+    base !== null &&
+    others.some(
       (change) =>
         change.sequence > base && (change.edit === null || change.edit.parts.some((part) => part.kind === kind && part.id === id)),
     );
+}
+
+/**
+ * Labels of one joint that cannot both be true, which neither of the two who changed the box had made alone: each was right about the
+ * box as it stood before.
+ */
+function contradictions(
+  before: Job,
+  after: Job,
+  parts: readonly EditPart[],
+  merged: readonly Conflict[],
+): { path: string; message: string }[] {
+  const boxes = new Set(merged.flatMap((conflict) => (conflict.kind === 'box' ? [conflict.id] : [])));
+  if (boxes.size === 0) return [];
+  const mine = reduce(before, { parts: [...parts] });
+  const clashing = (job: Job, boxId: string) => {
+    const box = job.boxes.find((entry) => entry.id === boxId);
+    return new Set(box ? labelClashes(box, job).flatMap((clash) => (clash.code === 'contradiction' ? [JSON.stringify(clash)] : [])) : []);
+  };
+  return [...boxes].flatMap((boxId) => {
+    const [theirs, own] = [clashing(before, boxId), mine.ok ? clashing(mine.job, boxId) : new Set<string>()];
+    const index = after.boxes.findIndex((box) => box.id === boxId);
+    return [...clashing(after, boxId)].some((clash) => !theirs.has(clash) && !own.has(clash))
+      ? [
+          {
+            path: pointer(['boxes', index, 'labels']),
+            message: 'would call the conductors of one joint different things, together with what was changed meanwhile',
+          },
+        ]
+      : [];
+  });
 }
 
 /** What is wrong with the job after the edit: the records it touched by their schema, then references over the whole document. */
@@ -75,11 +147,17 @@ function documentProblems(job: Job, parts: readonly EditPart[]): Pick<Problem, '
   const shape = parts.flatMap((part, number) => {
     const record = findRecord(job, part.kind, part.id)?.record;
     if (record === undefined) return [];
+    const at = pointer(['parts', number, 'record']);
+    const whole = part.kind === 'job' ? headerOf(job) : record;
+    const beyond = limitProblems(whole, part.kind === 'job' ? LIMITS.depth : LIMITS.depth - 2);
+    if (beyond.length > 0) return beyond.map(({ path, message }) => ({ path: `${at}${path}`, message }));
+    if (JSON.stringify(whole).length > LIMITS.record)
+      return [{ path: at, message: `is too large: at most ${LIMITS.record} characters of one record are taken` }];
     const parsed = RECORD_SCHEMAS[part.kind].safeParse(record);
     return parsed.success
       ? []
       : schemaProblems(parsed.error, record).map((problem) => ({
-          path: `${pointer(['parts', number, 'record'])}${problem.path}`,
+          path: `${at}${problem.path}`,
           message: problem.message,
         }));
   });

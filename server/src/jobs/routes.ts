@@ -1,8 +1,9 @@
-import { Change, EditsAnswer, EditsRequest, Id, JobSummary, readJobDocument } from '@inventario/core';
+import { Change, EditsAnswer, EditsRequest, HistoryEntry, Id, JobSummary, LIST_KINDS, readJobDocument } from '@inventario/core';
 import type { FastifyInstance } from 'fastify';
 import type { ZodTypeProvider } from 'fastify-type-provider-zod';
 import { z } from 'zod';
 import { RequestError } from '../errors/catalogue.js';
+import { JobList } from '../storage/job-list.js';
 import type { JobStore } from '../storage/job-store.js';
 import { applyEdits } from './apply-edits.js';
 import type { ChangeFeed } from './change-feed.js';
@@ -10,20 +11,42 @@ import { summarise } from './summary.js';
 import { TakeInQuery, takeIn } from './take-in.js';
 
 const JobParams = z.object({ jobId: Id });
+/** The number of a change of a job. */
+const LAST_SEQUENCE = 2_147_483_647;
+const Sequence = z.coerce.number().int().min(0).max(LAST_SEQUENCE);
+const SearchText = z
+  .string()
+  .max(200)
+  .refine((text) => !/\p{Surrogate}/u.test(text), { error: 'holds half a character (a lone surrogate)' });
 /** The largest job file taken, bytes: far above 60 boxes with a thousand readings each. */
 const LARGEST_JOB = 20_000_000;
 
 export function jobRoutes(app: FastifyInstance, { store, feed, now }: { store: JobStore; feed: ChangeFeed; now: () => Date }): void {
   const typed = app.withTypeProvider<ZodTypeProvider>();
 
-  typed.get('/api/jobs', { schema: { summary: 'All jobs, the last touched first', response: { 200: z.array(JobSummary) } } }, async () => {
-    const summaries: JobSummary[] = [];
-    for (const id of await store.ids()) {
-      const stored = await store.read(id);
-      if (stored) summaries.push(summarise(stored.job, stored.updatedAt));
-    }
-    return summaries;
-  });
+  const list = new JobList(store, store.tables, ({ job, updatedAt }) => summarise(job, updatedAt));
+
+  typed.get(
+    '/api/jobs',
+    {
+      schema: {
+        summary: 'Jobs in pages, the last touched first; the next page stands in the Link header',
+        querystring: z.object({
+          limit: z.coerce.number().int().min(1).max(500).default(100),
+          after: Id.optional(),
+          search: SearchText.optional(),
+          order: z.enum(['touched', 'name']).default('touched'),
+        }),
+        response: { 200: z.array(JobSummary) },
+      },
+    },
+    async (request, reply) => {
+      const page = await list.page(request.query);
+      if (!page) throw new RequestError('bad-request', [{ path: '/after', message: 'names no job' }]);
+      if (page.next !== null) reply.header('link', `<${nextAddress(request.query, page.next)}>; rel="next"`);
+      return page.jobs;
+    },
+  );
 
   typed.post(
     '/api/jobs',
@@ -50,16 +73,36 @@ export function jobRoutes(app: FastifyInstance, { store, feed, now }: { store: J
     async (request, reply) => {
       const found = await store.readText(request.params.jobId);
       if (!found) throw new RequestError('no-such-job');
-      return reply.header('x-job-sequence', found.sequence).type('application/json; charset=utf-8').send(found.text);
+      const tag = `"${found.generation}-${found.sequence}"`;
+      reply.header('x-job-sequence', found.sequence).header('x-job-generation', found.generation).header('etag', tag);
+      if (tagsOf(request.headers['if-none-match']).includes(tag)) return reply.code(304).send();
+      return reply.type('application/json; charset=utf-8').send(found.text);
     },
   );
 
   typed.delete(
     '/api/jobs/:jobId',
-    { schema: { summary: 'Takes a job out, with everything in it', params: JobParams, response: { 204: z.null() } } },
+    {
+      schema: {
+        summary: 'Puts a job in the bin, where it stays 30 days',
+        params: JobParams,
+        response: { 204: z.null() },
+      },
+    },
     async (request, reply) => {
-      if (!(await store.remove(request.params.jobId))) throw new RequestError('no-such-job');
+      if (!(await store.remove(request.params.jobId, now()))) throw new RequestError('no-such-job');
       feed.wake(request.params.jobId);
+      return reply.code(204).send(null);
+    },
+  );
+
+  typed.post(
+    '/api/jobs/:jobId/return',
+    { schema: { summary: 'Takes a job out of the bin again', params: JobParams, response: { 204: z.null() } } },
+    async (request, reply) => {
+      const { jobId } = request.params;
+      if (!(await store.bringBack(jobId, now()))) throw new RequestError((await store.isKnown(jobId)) ? 'not-in-bin' : 'no-such-job');
+      feed.wake(jobId);
       return reply.code(204).send(null);
     },
   );
@@ -88,7 +131,7 @@ export function jobRoutes(app: FastifyInstance, { store, feed, now }: { store: J
       schema: {
         summary: 'Changes after one, oldest first, at most 1000',
         params: JobParams,
-        querystring: z.object({ since: z.coerce.number().int().min(0) }),
+        querystring: z.object({ since: Sequence }),
         response: { 200: z.array(Change) },
       },
     },
@@ -99,22 +142,62 @@ export function jobRoutes(app: FastifyInstance, { store, feed, now }: { store: J
   );
 
   typed.get(
+    '/api/jobs/:jobId/history',
+    {
+      schema: {
+        summary: 'What was done to a job or to one record of it, newest first, with what would take it back',
+        params: JobParams,
+        querystring: z
+          .object({
+            kind: z.enum(['job', ...LIST_KINDS] as [string, ...string[]]).optional(),
+            id: z.string().min(1).max(600).optional(),
+            before: Sequence.optional(),
+            limit: z.coerce.number().int().min(1).max(500).default(100),
+          })
+          .refine(({ kind, id }) => (kind === undefined) === (id === undefined), {
+            path: ['id'],
+            message: 'stands with kind: both name the record, or neither is given',
+          }),
+        response: { 200: z.array(HistoryEntry) },
+      },
+    },
+    async (request) => {
+      const { kind, id, before, limit } = request.query;
+      if (!(await store.read(request.params.jobId))) throw new RequestError('no-such-job');
+      const record = kind !== undefined && id !== undefined ? { kind, id } : undefined;
+      return store.history(request.params.jobId, { before: before ?? LAST_SEQUENCE, limit, record });
+    },
+  );
+
+  typed.get(
     '/api/jobs/:jobId/changes/stream',
     {
       schema: {
         summary: 'Changes as they happen, as server-sent events; Last-Event-ID resumes',
+        description:
+          'Events: `change` (a Change; its id is the sequence), `generation` (`{generation, sequence}`: the job was replaced as a whole, read it anew), `gone` (it was taken out; the stream ends).',
         params: JobParams,
-        querystring: z.object({ since: z.coerce.number().int().min(0).optional() }),
+        querystring: z.object({ since: Sequence.optional(), generation: Id.optional() }),
       },
     },
     async (request, reply) => {
       const { jobId } = request.params;
       const stored = await store.read(jobId);
       if (!stored) throw new RequestError('no-such-job');
-      const resumed = Number(request.headers['last-event-id']);
-      const since = Number.isInteger(resumed) && resumed >= 0 ? resumed : (request.query.since ?? stored.sequence);
+      if (feed.isFull) throw new RequestError('busy');
+      const resumed = Number(request.headers['last-event-id'] ?? Number.NaN);
+      const sequence = Number.isInteger(resumed) && resumed >= 0 ? resumed : (request.query.since ?? stored.sequence);
       reply.hijack();
-      feed.follow(jobId, since, reply.raw);
+      feed.follow(jobId, { sequence, generation: request.query.generation ?? stored.generation }, reply.raw);
     },
   );
+}
+
+/** The tags of an If-None-Match header; a weak one stands for the same document. */
+const tagsOf = (header: string | undefined): string[] => (header ?? '').split(',').map((tag) => tag.trim().replace(/^W\//, ''));
+
+function nextAddress(query: { limit: number; search?: string | undefined; order: string }, after: string): string {
+  const next = new URLSearchParams({ limit: String(query.limit), order: query.order, after });
+  if (query.search) next.set('search', query.search);
+  return `/api/jobs?${next}`;
 }

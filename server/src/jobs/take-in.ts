@@ -24,6 +24,9 @@ export async function takeIn(
 async function copyOf(job: Job, copyId: string | undefined, store: JobStore): Promise<Job> {
   const stem = (copyId ?? `${job.id}-copy`).slice(0, 56);
   let id = stem;
-  for (let serial = 2; (await store.read(id)) !== undefined; serial++) id = `${stem}-${serial}`;
-  return { ...job, id, name: `${job.name} (copy)` };
+  for (let serial = 2; await store.isKnown(id); serial++) id = `${stem}-${serial}`;
+  const ending = ' (copy)';
+  return { ...job, id, name: `${job.name.slice(0, LONGEST_NAME - ending.length).replace(/\p{Surrogate}$/u, '')}${ending}` };
 }
+
+const LONGEST_NAME = 400;

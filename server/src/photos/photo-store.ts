@@ -1,49 +1,19 @@
-import { mkdir, readFile, rm, writeFile } from 'node:fs/promises';
-import { join } from 'node:path';
-import sharp from 'sharp';
+import { randomBytes } from 'node:crypto';
+import { mkdir, open, readFile, rename, rm, statfs } from 'node:fs/promises';
+import { dirname, join } from 'node:path';
 
 type PhotoSize = 'full' | 'thumb';
 
 /** Where photographs are kept. A folder by default; anything that keeps bytes by name could do it. */
 export interface PhotoStore {
-  put(jobId: string, photoId: string, picture: Encoded): Promise<void>;
+  /** When it settles, the picture is there whole and survives a power cut; before, what was there. */
+  put(jobId: string, photoId: string, picture: { full: Buffer; thumb: Buffer }): Promise<void>;
   get(jobId: string, photoId: string, size: PhotoSize): Promise<Buffer | undefined>;
   remove(jobId: string, photoId: string): Promise<void>;
-}
-
-export interface Encoded {
-  full: Buffer;
-  thumb: Buffer;
-  width: number;
-  height: number;
-}
-
-/** The longest side kept, px, and the side of a thumbnail. */
-const LONGEST = 2400;
-const THUMB = 320;
-/** More picture than any phone takes: decompression bombs stop here. */
-const MOST_PIXELS = 80_000_000;
-
-/**
- * The picture as it is kept: turned upright, at most 2400 px long, JPEG, without position data or any other record of the camera.
- * Null when the bytes are no picture of a kind that is taken (JPEG, PNG, WebP).
- */
-export async function reencode(bytes: Buffer): Promise<Encoded | null> {
-  try {
-    const picture = sharp(bytes, { limitInputPixels: MOST_PIXELS, failOn: 'error' });
-    const { format } = await picture.metadata();
-    if (format !== 'jpeg' && format !== 'png' && format !== 'webp') return null;
-    const { data, info } = await picture
-      .rotate()
-      .resize({ width: LONGEST, height: LONGEST, fit: 'inside', withoutEnlargement: true })
-      .flatten({ background: '#ffffff' })
-      .jpeg({ quality: 82 })
-      .toBuffer({ resolveWithObject: true });
-    const thumb = await sharp(data).resize({ width: THUMB, height: THUMB, fit: 'cover' }).jpeg({ quality: 70 }).toBuffer();
-    return { full: data, thumb, width: info.width, height: info.height };
-  } catch {
-    return null;
-  }
+  /** Everything of a job. */
+  removeJob(jobId: string): Promise<void>;
+  /** Bytes that can still be kept. Throws when nothing can. */
+  room(): Promise<number>;
 }
 
 /** Ids are checked by the routes: letters, digits, `_` and `-` only, so that no name leaves the folder. */
@@ -53,12 +23,42 @@ export function folderPhotos(folder: string): PhotoStore {
   return {
     async put(jobId, photoId, { full, thumb }) {
       await mkdir(join(folder, jobId), { recursive: true });
-      await writeFile(path(jobId, photoId, 'thumb'), thumb);
-      await writeFile(path(jobId, photoId, 'full'), full);
+      // The picture last: a thumbnail alone is not yet a photograph.
+      await writeWhole(path(jobId, photoId, 'thumb'), thumb);
+      await writeWhole(path(jobId, photoId, 'full'), full);
     },
     get: (jobId, photoId, size) => readFile(path(jobId, photoId, size)).catch(() => undefined),
     async remove(jobId, photoId) {
       await Promise.all((['full', 'thumb'] as const).map((size) => rm(path(jobId, photoId, size), { force: true })));
     },
+    removeJob: (jobId) => rm(join(folder, jobId), { recursive: true, force: true }),
+    async room() {
+      await mkdir(folder, { recursive: true });
+      const { bavail, bsize } = await statfs(folder);
+      const probe = join(folder, `.probe-${randomBytes(6).toString('hex')}`);
+      await writeWhole(probe, Buffer.from('.'));
+      await rm(probe);
+      return bavail * bsize;
+    },
   };
+}
+
+/** Beside its place, synced, then moved there, and the folder synced: a cut leaves the old file or the new one. */
+async function writeWhole(path: string, bytes: Buffer): Promise<void> {
+  const making = `${path}.${randomBytes(6).toString('hex')}.making`;
+  try {
+    const file = await open(making, 'w', 0o640);
+    try {
+      await file.writeFile(bytes);
+      await file.sync();
+    } finally {
+      await file.close();
+    }
+    await rename(making, path);
+    const folder = await open(dirname(path));
+    await folder.sync().finally(() => folder.close());
+  } catch (error) {
+    await rm(making, { force: true });
+    throw error;
+  }
 }

@@ -1,12 +1,16 @@
+import { existsSync, readdirSync } from 'node:fs';
+import { join } from 'node:path';
 import { quillonPoint } from '@inventario/demo';
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import sharp from 'sharp';
+import { emptyBin } from '../jobs/bin.js';
 import { type TestApp, testApp } from '../test-support/test-app.js';
+import { folderPhotos } from './photo-store.js';
 
 let server: TestApp;
 beforeAll(async () => {
   server = await testApp();
-  await server.store.replace(quillonPoint(), new Date());
+  await server.store.replace({ ...quillonPoint(), photos: [{ id: 'p1', boxId: 'kitchen-door' }] }, new Date());
 });
 afterAll(() => server.close());
 
@@ -52,6 +56,37 @@ describe('photographs', () => {
   ])('%s is refused clearly', async (_, bytes, type, status, code) => {
     const response = await send(await bytes(), type);
     expect([response.statusCode, response.json().error.code]).toEqual([status, code]);
+  });
+
+  test('one of ours comes back as it is, byte for byte', async () => {
+    const first = await server.app.inject({
+      method: 'PUT',
+      url: address,
+      payload: await picture(900, 700).png().toBuffer(),
+      headers: { 'content-type': 'image/png' },
+    });
+    expect(first.statusCode).toBe(200);
+    const ours = (await server.app.inject(address)).rawPayload;
+    expect((await send(ours)).json()).toEqual({ width: 900, height: 700 });
+    expect((await server.app.inject(address)).rawPayload.equals(ours)).toBe(true);
+    const hiding = Buffer.concat([ours, Buffer.from('position 43 54 1')]);
+    await send(hiding);
+    expect((await server.app.inject(address)).rawPayload.includes('position')).toBe(false);
+  });
+
+  test('no file half written is left, and one is never served for a job in the bin', async () => {
+    expect((await send(await picture(8, 8).jpeg().toBuffer())).statusCode).toBe(200);
+    expect(readdirSync(join(server.photoFolder, 'quillon-point')).sort()).toEqual(['p1.jpg', 'p1.thumb.jpg']);
+    await server.app.inject({ method: 'DELETE', url: '/api/jobs/quillon-point' });
+    expect((await server.app.inject(address)).json().error.code).toBe('no-such-job');
+    await emptyBin(server.store, folderPhotos(server.photoFolder), new Date(Date.now() + 29 * 86_400_000));
+    expect((await server.app.inject({ method: 'POST', url: '/api/jobs/quillon-point/return' })).statusCode).toBe(204);
+    expect((await server.app.inject(address)).statusCode).toBe(200);
+    await server.app.inject({ method: 'DELETE', url: '/api/jobs/quillon-point' });
+    await emptyBin(server.store, folderPhotos(server.photoFolder), new Date(Date.now() + 31 * 86_400_000));
+    expect(existsSync(join(server.photoFolder, 'quillon-point'))).toBe(false);
+    expect((await server.app.inject({ method: 'POST', url: '/api/jobs/quillon-point/return' })).json().error.code).toBe('no-such-job');
+    await server.store.replace({ ...quillonPoint(), photos: [{ id: 'p1', boxId: 'kitchen-door' }] }, new Date());
   });
 
   test('a photograph nobody took, one of no job, and one taken out', async () => {

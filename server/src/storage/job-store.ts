@@ -1,9 +1,13 @@
+import { randomUUID } from 'node:crypto';
 import {
   assembleJob,
   type Change,
   changedRecords,
   type Edit,
+  type EditPart,
+  type HistoryEntry,
   headerOf,
+  inverse,
   type Job,
   type JobRecord,
   LIST_KINDS,
@@ -20,15 +24,25 @@ import { defineTables, type RecordRow, TABLE_NAMES, TABLES, type TableName, type
 export interface StoredJob {
   job: Job;
   sequence: number;
+  generation: string;
   places: ReadonlyMap<string, number>;
   updatedAt: Date;
 }
+
+/** Where a job stands: enough to tell whether what somebody has of it is the present. */
+export interface Standing {
+  sequence: number;
+  generation: string;
+}
+
+/** Characters of record text written with one statement: far below the largest packet the database takes. */
+const MOST_AT_ONCE = 3_000_000;
 
 const rowName = (kind: ListKind, key: string) => `${kind}/${key}`;
 
 /** Jobs in rows. Every write happens in a transaction that holds the job's row; what was read is kept by sequence. */
 export class JobStore {
-  private readonly tables: Tables;
+  readonly tables: Tables;
   private readonly cache = new Map<string, StoredJob & { text?: string }>();
 
   constructor(private readonly sequelize: Sequelize) {
@@ -39,43 +53,50 @@ export class JobStore {
     return this.sequelize.transaction(work);
   }
 
-  async ids(): Promise<string[]> {
-    const rows = await this.tables.jobs.findAll({
-      attributes: ['id'],
-      order: [
-        ['updatedAt', 'DESC'],
-        ['id', 'ASC'],
-      ],
-    });
-    return rows.map((row) => row.get('id') as string);
+  /** Whether there is no job at all, in the bin neither. */
+  async isEmpty(): Promise<boolean> {
+    return (await this.tables.jobs.count()) === 0;
+  }
+
+  /** Whether the id is taken, by a job in the bin too. */
+  async isKnown(id: string): Promise<boolean> {
+    return (await this.tables.jobs.count({ where: { id } })) > 0;
+  }
+
+  /** Where each of these jobs stands; those that are gone are left out. */
+  async standings(ids: readonly string[]): Promise<Map<string, Standing>> {
+    if (ids.length === 0) return new Map();
+    const rows = await this.tables.jobs.findAll({ attributes: ['id', 'sequence', 'generation'], where: { id: [...ids], removedAt: null } });
+    return new Map(rows.map((row) => [row.get().id, { sequence: row.get().sequence, generation: row.get().generation }]));
   }
 
   /** The job at its present sequence. `lock` holds its row until the transaction ends. */
   async read(id: string, transaction?: Transaction, lock = false): Promise<StoredJob | undefined> {
-    const row = await this.tables.jobs.findByPk(id, {
-      attributes: ['sequence', 'updatedAt'],
+    const row = await this.tables.jobs.findOne({
+      where: { id, removedAt: null },
+      attributes: ['sequence', 'generation'],
       ...(transaction ? { transaction } : {}),
       ...(lock && transaction ? { lock: transaction.LOCK.UPDATE } : {}),
     });
     if (!row) return undefined;
     const known = this.cache.get(id);
-    if (known && known.sequence === row.get('sequence')) return known;
+    if (known && known.sequence === row.get('sequence') && known.generation === row.get('generation')) return known;
     return transaction ? this.load(id, transaction) : this.sequelize.transaction({ readOnly: true }, (own) => this.load(id, own));
   }
 
   /** The whole job as JSON text, made once for each change. */
-  async readText(id: string): Promise<{ text: string; sequence: number } | undefined> {
+  async readText(id: string): Promise<(Standing & { text: string }) | undefined> {
     const stored = (await this.read(id)) as (StoredJob & { text?: string }) | undefined;
     if (!stored) return undefined;
     stored.text ??= JSON.stringify(stored.job);
-    return { text: stored.text, sequence: stored.sequence };
+    return { text: stored.text, sequence: stored.sequence, generation: stored.generation };
   }
 
   /** All rows of the job in one snapshot. */
   private async load(id: string, transaction: Transaction): Promise<StoredJob | undefined> {
-    const row = await this.tables.jobs.findByPk(id, { transaction });
+    const row = await this.tables.jobs.findOne({ where: { id, removedAt: null }, transaction });
     if (!row) return undefined;
-    const { header, lists, sequence, updatedAt } = row.get();
+    const { header, lists, sequence, generation, updatedAt } = row.get();
     const records = new Map<ListKind, JobRecord[]>();
     for (const kind of LIST_KINDS) if (lists.includes(kind)) records.set(kind, []);
     const places = new Map<string, number>();
@@ -86,7 +107,7 @@ export class JobStore {
         places.set(rowName(record.kind, record.id), record.place);
       }
     }
-    return this.keep({ job: assembleJob(header, records), sequence, places, updatedAt });
+    return this.keep({ job: assembleJob(header, records), sequence, generation, places, updatedAt });
   }
 
   private keep(stored: StoredJob): StoredJob {
@@ -96,29 +117,57 @@ export class JobStore {
     return stored;
   }
 
-  /** A new job, or the whole of an existing one replaced (as its next change). */
+  /** A new job, or the whole of an existing one replaced (as its next change); a new generation of it begins. */
   async replace(job: Job, now: Date): Promise<void> {
     await this.sequelize.transaction(async (transaction) => {
       const before = await this.tables.jobs.findByPk(job.id, { transaction, lock: transaction.LOCK.UPDATE });
       const sequence = before ? before.get().sequence + 1 : 0;
       for (const table of [...TABLE_NAMES].reverse()) await this.tables.records[table].destroy({ where: { jobId: job.id }, transaction });
-      await this.tables.jobs.upsert(this.jobRow(job, sequence, sequence, now), { transaction });
+      await this.tables.jobs.upsert(
+        { ...this.jobRow(job, sequence, sequence, now), generation: randomUUID(), removedAt: null, summary: null, summaryOf: null },
+        { transaction },
+      );
       const rows = LIST_KINDS.flatMap((kind) =>
         (listOf(job, kind) ?? []).map((doc, place) => row(job.id, kind, recordKey(kind, doc, place), place, sequence, doc)),
       );
       await this.write(rows, transaction);
-      if (before) await this.tables.changes.create({ jobId: job.id, sequence, editId: null, deviceId: null, edit: null }, { transaction });
+      if (before)
+        await this.tables.changes.create(
+          { jobId: job.id, sequence, editId: null, deviceId: null, edit: null, takenAt: now, takeBack: null },
+          { transaction },
+        );
     });
     this.cache.delete(job.id);
   }
 
-  async remove(id: string): Promise<boolean> {
+  /** Puts a job in the bin. False when there is none. */
+  async remove(id: string, now: Date): Promise<boolean> {
     this.cache.delete(id);
-    return this.sequelize.transaction(async (transaction) => {
-      if (!(await this.tables.jobs.findByPk(id, { attributes: ['id'], transaction, lock: transaction.LOCK.UPDATE }))) return false;
-      for (const table of [...TABLE_NAMES].reverse()) await this.tables.records[table].destroy({ where: { jobId: id }, transaction });
-      return (await this.tables.jobs.destroy({ where: { id }, transaction })) > 0;
-    });
+    const [count] = await this.tables.jobs.update({ removedAt: now }, { where: { id, removedAt: null } });
+    return count > 0;
+  }
+
+  /** Takes a job out of the bin again, as a new generation of itself. False when it does not lie there. */
+  async bringBack(id: string, now: Date): Promise<boolean> {
+    const [count] = await this.tables.jobs.update(
+      { removedAt: null, generation: randomUUID(), updatedAt: now },
+      { where: { id, removedAt: { [Op.not]: null } } },
+    );
+    return count > 0;
+  }
+
+  /** Drops for good what has lain in the bin since before an instant. @returns the ids of those jobs */
+  async emptyBin(before: Date): Promise<string[]> {
+    const rows = await this.tables.jobs.findAll({ attributes: ['id'], where: { removedAt: { [Op.lt]: before } } });
+    const ids = rows.map((row) => row.get().id);
+    for (const id of ids)
+      await this.sequelize.transaction(async (transaction) => {
+        const where = { id, removedAt: { [Op.lt]: before } };
+        if (!(await this.tables.jobs.findOne({ attributes: ['id'], where, transaction, lock: transaction.LOCK.UPDATE }))) return;
+        for (const table of [...TABLE_NAMES].reverse()) await this.tables.records[table].destroy({ where: { jobId: id }, transaction });
+        await this.tables.jobs.destroy({ where, transaction });
+      });
+    return ids;
   }
 
   /** Writes what differs between the stored job and the next, with the change itself. The caller holds the job's row. */
@@ -144,8 +193,11 @@ export class JobStore {
       header ? this.jobRow(next, sequence, sequence, now) : { sequence, lists: listsOf(next), updatedAt: now },
       { where: { id: next.id }, transaction },
     );
-    await this.tables.changes.create({ jobId: next.id, sequence, editId: edit.id, deviceId: edit.deviceId, edit }, { transaction });
-    return { job: next, sequence, places, updatedAt: now };
+    await this.tables.changes.create(
+      { jobId: next.id, sequence, editId: edit.id, deviceId: edit.deviceId, edit, takenAt: now, takeBack: inverse(before.job, edit) },
+      { transaction },
+    );
+    return { job: next, sequence, generation: before.generation, places, updatedAt: now };
   }
 
   /** To be called once the transaction of {@link apply} has ended well. */
@@ -159,23 +211,47 @@ export class JobStore {
     return change?.get().sequence;
   }
 
-  /** Changes after `since`, oldest first; `notBy` leaves out those of one device. */
-  async changes(
-    jobId: string,
-    since: number,
-    options: { notBy?: string; transaction?: Transaction; limit?: number } = {},
-  ): Promise<Change[]> {
+  /** Changes after `since`, oldest first. */
+  async changes(jobId: string, since: number, options: { transaction?: Transaction; limit?: number } = {}): Promise<Change[]> {
     const rows = await this.tables.changes.findAll({
-      where: {
-        jobId,
-        sequence: { [Op.gt]: since },
-        ...(options.notBy === undefined ? {} : { deviceId: { [Op.or]: [{ [Op.ne]: options.notBy }, { [Op.is]: null }] } }),
-      },
+      where: { jobId, sequence: { [Op.gt]: since } },
+      attributes: ['sequence', 'edit', 'takenAt'],
       order: [['sequence', 'ASC']],
       limit: options.limit ?? 1000,
       ...(options.transaction ? { transaction: options.transaction } : {}),
     });
-    return rows.map((change) => ({ sequence: change.get().sequence, edit: change.get().edit as Change['edit'] }));
+    return rows.map((row) => {
+      const { sequence, edit, takenAt } = row.get();
+      return { sequence, at: instantOf(takenAt, edit as Edit | null), edit: edit as Change['edit'] };
+    });
+  }
+
+  /** What was done, newest first, before a sequence; of one record alone when it is named. */
+  async history(
+    jobId: string,
+    { before, limit, record }: { before: number; limit: number; record?: { kind: string; id: string } | undefined },
+  ): Promise<HistoryEntry[]> {
+    const found: HistoryEntry[] = [];
+    const own = (parts: EditPart[] | null) =>
+      record && parts ? parts.filter((part) => part.kind === record.kind && part.id === record.id) : parts;
+    for (let last = before; found.length < limit; ) {
+      const rows = await this.tables.changes.findAll({
+        where: { jobId, sequence: { [Op.lt]: last } },
+        order: [['sequence', 'DESC']],
+        limit: HISTORY_AT_ONCE,
+      });
+      for (const row of rows) {
+        const { sequence, deviceId, takenAt, takeBack } = row.get();
+        const edit = row.get().edit as Edit | null;
+        const parts = own(edit?.parts ?? null);
+        if (parts?.length === 0 || found.length === limit) continue;
+        const back = own((takeBack as EditPart[] | null) ?? null);
+        found.push({ sequence, at: instantOf(takenAt, edit), deviceId, label: edit?.label ?? '', parts, undo: back });
+      }
+      if (rows.length < HISTORY_AT_ONCE) break;
+      last = rows.at(-1)?.get().sequence ?? 0;
+    }
+    return found;
   }
 
   private jobRow(job: Job, sequence: number, version: number, updatedAt: Date) {
@@ -187,10 +263,11 @@ export class JobStore {
       const own = rows.filter((entry) => tableOf(entry.kind) === table);
       if (own.length === 0) continue;
       const fields = Object.keys(TABLES[table].references);
-      await this.tables.records[table].bulkCreate(
-        own.map((entry) => ({ ...entry, ...Object.fromEntries(fields.map((field) => [field, entry.doc[field]])) })),
-        { transaction, updateOnDuplicate: ['place', 'version', 'doc', ...fields] },
-      );
+      for (const some of inBunches(own))
+        await this.tables.records[table].bulkCreate(
+          some.map((entry) => ({ ...entry, ...Object.fromEntries(fields.map((field) => [field, entry.doc[field]])) })),
+          { transaction, updateOnDuplicate: ['place', 'version', 'doc', ...fields] },
+        );
     }
   }
 
@@ -204,6 +281,28 @@ export class JobStore {
       });
     }
   }
+}
+
+/** Rows of an edit read at once when the history is asked for. */
+const HISTORY_AT_ONCE = 500;
+
+/** When a change was taken; those of earlier versions know only when they were made. */
+const instantOf = (takenAt: Date | null, edit: Edit | null): string => takenAt?.toISOString() ?? edit?.at ?? new Date(0).toISOString();
+
+/** The rows in bunches that one statement can carry. */
+function* inBunches(rows: readonly RecordRow[]): Generator<RecordRow[]> {
+  let bunch: RecordRow[] = [];
+  let size = 0;
+  for (const entry of rows) {
+    const own = JSON.stringify(entry.doc).length;
+    if (bunch.length > 0 && (size + own > MOST_AT_ONCE || bunch.length >= 1000)) {
+      yield bunch;
+      [bunch, size] = [[], 0];
+    }
+    bunch.push(entry);
+    size += own;
+  }
+  if (bunch.length > 0) yield bunch;
 }
 
 function row(jobId: string, kind: ListKind, id: string, place: number, version: number, doc: JobRecord): RecordRow {

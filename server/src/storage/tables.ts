@@ -49,6 +49,13 @@ interface JobRow {
   header: JobRecord;
   lists: ListKind[];
   updatedAt: Date;
+  /** Another one begins when the job is replaced as a whole, or comes back from the bin. */
+  generation: string;
+  /** Since when it lies in the bin. */
+  removedAt: Date | null;
+  summary: unknown;
+  /** What the summary was made of. */
+  summaryOf: string | null;
 }
 
 interface ChangeRow {
@@ -57,11 +64,14 @@ interface ChangeRow {
   editId: string | null;
   deviceId: string | null;
   edit: unknown;
+  takenAt: Date | null;
+  /** The parts that take it back; null when that is not on record. */
+  takeBack: unknown;
 }
 
 /** Ids compare byte by byte. */
-export const ID_COLUMN = 'VARCHAR(64) CHARACTER SET ascii COLLATE ascii_bin';
-export const KEY_COLUMN = 'VARCHAR(600) CHARACTER SET ascii COLLATE ascii_bin';
+const ID_COLUMN = 'VARCHAR(64) CHARACTER SET ascii COLLATE ascii_bin';
+const KEY_COLUMN = 'VARCHAR(600) CHARACTER SET ascii COLLATE ascii_bin';
 
 type RowModel<Row extends object> = ModelStatic<Model<Row, Row>>;
 
@@ -83,6 +93,10 @@ export function defineTables(sequelize: Sequelize): Tables {
       header: DataTypes.JSON,
       lists: DataTypes.JSON,
       updatedAt: DataTypes.DATE(3),
+      generation: { type: ID_COLUMN },
+      removedAt: DataTypes.DATE(3),
+      summary: DataTypes.JSON,
+      summaryOf: DataTypes.STRING(120),
     },
     { tableName: 'jobs' },
   );
@@ -94,6 +108,8 @@ export function defineTables(sequelize: Sequelize): Tables {
       editId: { type: ID_COLUMN },
       deviceId: { type: ID_COLUMN },
       edit: DataTypes.JSON,
+      takenAt: DataTypes.DATE(3),
+      takeBack: DataTypes.JSON,
     },
     { tableName: 'changes' },
   );

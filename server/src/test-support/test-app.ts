@@ -17,29 +17,42 @@ export interface TestApp {
   store: JobStore;
   sequelize: Sequelize;
   address: DatabaseAddress;
+  photoFolder: string;
+  site: { close(): Promise<unknown> };
   close(): Promise<void>;
 }
 
 /** The server on a fresh database of its own, with a stand-in site that hurries. */
 export async function testApp(): Promise<TestApp> {
-  const root = JSON.parse(process.env.INVENTARIO_TEST_DATABASE ?? '{}') as DatabaseAddress;
-  const name = `inventario_${randomBytes(6).toString('hex')}`;
-  const outer = connect({ ...root, database: '' });
-  await outer.query(`CREATE DATABASE ${name}`, { type: QueryTypes.RAW });
-  await outer.close();
-  const address = { ...root, database: name };
+  const address = await freshDatabase();
   const sequelize = connect(address);
   await migrate(sequelize);
   const store = new JobStore(sequelize);
   const site = buildSite({ speed: 50 });
   const siteAddress = await site.listen({ host: '127.0.0.1', port: 0 });
   const photoFolder = mkdtempSync(join(tmpdir(), 'inventario-photos-'));
-  const app = await build({ store, photos: folderPhotos(photoFolder), site: httpSite(siteAddress), logLevel: 'fatal' });
+  const app = await build({
+    store,
+    photos: folderPhotos(photoFolder),
+    site: httpSite(siteAddress),
+    logLevel: 'fatal',
+    hosts: ['cellar.lan'],
+  });
   const close = async () => {
     await app.close();
     await site.close();
     await sequelize.close();
     rmSync(photoFolder, { recursive: true, force: true });
   };
-  return { app, store, sequelize, address, close };
+  return { app, store, sequelize, address, photoFolder, site, close };
+}
+
+/** An empty database on the server of the tests. */
+export async function freshDatabase(): Promise<DatabaseAddress> {
+  const root = JSON.parse(process.env.INVENTARIO_TEST_DATABASE ?? '{}') as DatabaseAddress;
+  const name = `inventario_${randomBytes(6).toString('hex')}`;
+  const outer = connect({ ...root, database: '' });
+  await outer.query(`CREATE DATABASE ${name}`, { type: QueryTypes.RAW });
+  await outer.close();
+  return { ...root, database: name };
 }

@@ -214,7 +214,7 @@ export class JobSession {
       const edit = this.pending.find((entry) => entry.id === answer.editId);
       if (!edit) continue;
       if (answer.outcome === 'conflict' || answer.outcome === 'refused') this.questions = [...this.questions, { edit, answer }];
-      else if (answer.sequence !== undefined && !this.advance({ sequence: answer.sequence, edit })) refetch = true;
+      else if (answer.sequence !== undefined && !this.advance({ sequence: answer.sequence, at: edit.at, edit: answer.edit ?? edit })) refetch = true;
       this.drop([edit.id]);
     }
     if (refetch) this.setBase(await api.job(this.base.job.id));

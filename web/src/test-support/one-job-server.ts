@@ -18,7 +18,7 @@ export class Server {
     this.job = result.job;
     this.sequence += 1;
     this.taken.push(edit);
-    return { sequence: this.sequence, edit };
+    return { sequence: this.sequence, at: edit.at, edit };
   }
 
   readonly fetch = async (address: unknown, init?: RequestInit): Promise<Response> => {

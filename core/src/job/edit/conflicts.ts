@@ -22,8 +22,8 @@ export interface Conflict {
 export interface Met {
   /** The edit's parts as they apply to the job as it stands: fields that both changed hold what both made of them. */
   parts: EditPart[];
-  /** Whether something of somebody else's went into them. */
-  merged: boolean;
+  /** The fields into which something of somebody else's went, with all three values. */
+  merged: Conflict[];
   conflicts: Conflict[];
 }
 
@@ -39,7 +39,7 @@ export function meet(
   changedSince: (kind: RecordKind, id: string, base: number | null) => boolean,
 ): Met {
   const conflicts: Conflict[] = [];
-  let merged = false;
+  const merged: Conflict[] = [];
   // Records this same edit has put in place are its own.
   const own = new Set<string>();
   const met = parts.map((part, number): EditPart => {
@@ -61,7 +61,8 @@ export function meet(
         const theirs = current[field];
         const result = merge(shapeOf(part.kind, field), was ?? undefined, theirs, now ?? undefined);
         if (result.clashes.length === 0) {
-          merged ||= !sameJson(theirs ?? null, was ?? null) && !sameJson(theirs ?? null, now ?? null);
+          if (!sameJson(theirs ?? null, was ?? null) && !sameJson(theirs ?? null, now ?? null) && !sameJson(was ?? null, now ?? null))
+            merged.push({ ...clash, field, was: was ?? null, theirs: theirs ?? null, yours: now ?? null });
           set[field] = { was: theirs ?? null, now: result.value ?? null };
         } else if (changed) {
           for (const { path, ...values } of result.clashes)
