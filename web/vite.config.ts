@@ -8,7 +8,7 @@ export default defineConfig({
     react(),
     tailwindcss(),
     VitePWA({
-      registerType: 'autoUpdate',
+      registerType: 'prompt',
       injectRegister: false,
       manifest: {
         name: 'Inventario',
@@ -18,13 +18,14 @@ export default defineConfig({
         theme_color: '#14181c',
         icons: [{ src: '/mark.svg', sizes: 'any', type: 'image/svg+xml' }],
       },
-      // The page that brought the worker is served by it at once: the first visit is enough to go on without the server.
+      // The page that brought the worker is served by it at once: the first visit is enough to go on without the server. A newer
+      // worker waits until it is asked in: no page is reloaded by itself.
       workbox: {
         clientsClaim: true,
-        skipWaiting: true,
+        skipWaiting: false,
         globPatterns: ['**/*.{js,css,html,svg,woff2}'],
         navigateFallback: '/index.html',
-        navigateFallbackDenylist: [/^\/api\//],
+        navigateFallbackDenylist: [/^\/api(\/|$)/, /\.[a-z0-9]+$/i],
       },
     }),
   ],

@@ -16,6 +16,7 @@ export * from './enclosure/contents.js';
 export * from './enclosure/fill.js';
 export * from './enclosure/remedies.js';
 export * from './enclosure/space.js';
+export * from './findings/change-sentences.js';
 export * from './findings/fill-sentences.js';
 export * from './findings/finding.js';
 export * from './findings/identify-sentences.js';

@@ -1,15 +1,13 @@
 import './theme.css';
-import { registerSW } from 'virtual:pwa-register';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
 import { createBrowserRouter } from 'react-router';
 import { RouterProvider } from 'react-router/dom';
+import { NewVersion } from './app/new-version.js';
 import { PreferencesProvider } from './app/preferences.js';
 import { routes } from './app/routes.js';
 import { SayProvider } from './ui/say.js';
-
-registerSW({ immediate: true });
 
 const queries = new QueryClient({ defaultOptions: { queries: { retry: 1, networkMode: 'always' }, mutations: { networkMode: 'always' } } });
 
@@ -19,6 +17,7 @@ createRoot(document.getElementById('root') as HTMLElement).render(
       <PreferencesProvider>
         <SayProvider>
           <RouterProvider router={createBrowserRouter(routes)} />
+          <NewVersion />
         </SayProvider>
       </PreferencesProvider>
     </QueryClientProvider>

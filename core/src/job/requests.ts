@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { Edit, EditPart } from './edit/edit.js';
+import { LIST_KINDS, type RecordKind } from './records.js';
 import { Id, Measure, Radio } from './schema/primitives.js';
 
 /** Up to 50 edits of one device, in the order they were made. */
@@ -14,7 +15,7 @@ export const EditAnswer = z.object({
     .array(
       z.object({
         part: z.number().int(),
-        kind: z.string(),
+        kind: z.enum(['job', ...LIST_KINDS] as [RecordKind, ...RecordKind[]]),
         id: z.string(),
         field: z.string().optional(),
         /** From the field to the one fact both changed; the values are that fact's. */

@@ -43,7 +43,7 @@ export function handleErrors(app: FastifyInstance): void {
 }
 
 /** An error without its message, which may quote what somebody typed: its kind and where in the program it came from. */
-export function plainly(error: Error & { code?: string }): { kind: string; code: string | undefined; where: string[] } {
+function plainly(error: Error & { code?: string }): { kind: string; code: string | undefined; where: string[] } {
   const where = (error.stack ?? '').split('\n').filter((line) => /^\s+at /.test(line));
   return { kind: error.name, code: error.code, where: where.slice(0, 8).map((line) => line.trim()) };
 }

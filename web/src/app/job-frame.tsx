@@ -1,4 +1,4 @@
-import { CircleHelp, CloudOff, Moon, Ruler, Sun, Undo2 } from 'lucide-react';
+import { CircleHelp, CloudOff, History, Moon, Redo2, Ruler, Sun, Undo2 } from 'lucide-react';
 import { Suspense, useEffect, useMemo, useRef, useState } from 'react';
 import { Link, NavLink, Outlet, useLocation, useMatch, useNavigate, useParams } from 'react-router';
 import { JobProvider, useJob } from '../data/job-context.js';
@@ -8,11 +8,13 @@ import { EdgeSheet } from '../ui/dialog.js';
 import { Empty } from '../ui/empty.js';
 import { Menu, type MenuEntry } from '../ui/menu.js';
 import { SheetsContext } from './bench.js';
+import { Keeping } from './keeping.js';
 import { paths } from './paths.js';
 import { PowerBar } from './power-bar.js';
 import { usePreferences, useUnits } from './preferences.js';
 import { QuestionsTray } from './questions.js';
 import { ShortcutHelp, useShortcuts } from './shortcuts.js';
+import { useUndo } from './undo.js';
 import { Walk } from './walk.js';
 
 /** Everything of one job: header, power bar, walk, and the view with its reckoning. */
@@ -39,20 +41,22 @@ export function JobFrame() {
 }
 
 function Frame() {
-  const { job, undo } = useJob();
+  const { job } = useJob();
+  const { undo, redo } = useUndo();
   const [open, setOpen] = useState<'walk' | 'reckoning' | null>(null);
   const [help, setHelp] = useState(false);
   const sheets = useMemo(() => ({ open, setOpen }), [open]);
   const navigate = useNavigate();
   const boxId = useMatch('/jobs/:jobId/box/:boxId/*')?.params.boxId;
-  useShortcuts({ 'mod+z': undo, '?': () => setHelp(true), b: () => navigate(paths.board(job.id)) });
+  useShortcuts({ 'mod+z': undo, 'mod+shift+z': redo, 'mod+y': redo, '?': () => setHelp(true), b: () => navigate(paths.board(job.id)) });
   return (
     <SheetsContext.Provider value={sheets}>
       <div className="flex h-dvh flex-col">
         <a href="#bench" className="sr-only focus:not-sr-only focus:p-3">
           To the bench
         </a>
-        <Header onHelp={() => setHelp(true)} />
+        <Header boxId={boxId} onHelp={() => setHelp(true)} />
+        <Keeping />
         <div className="border-b border-rule">
           <PowerBar boxId={boxId} />
         </div>
@@ -73,8 +77,10 @@ function Frame() {
   );
 }
 
-function Header({ onHelp }: { onHelp: () => void }) {
-  const { job, undo, undoLabel } = useJob();
+function Header({ boxId, onHelp }: { boxId: string | undefined; onHelp: () => void }) {
+  const { job, undoLabel, redoLabel } = useJob();
+  const { undo, redo } = useUndo();
+  const navigate = useNavigate();
   const preferences = usePreferences();
   const phases = useRef<HTMLElement>(null);
   const { pathname } = useLocation();
@@ -90,6 +96,8 @@ function Header({ onHelp }: { onHelp: () => void }) {
     units === 'inch'
       ? { label: 'Show mm and mL', icon: Ruler, onPick: () => preferences.setUnits('metric') }
       : { label: 'Show inches and in³', icon: Ruler, onPick: () => preferences.setUnits('inch') },
+    ...(boxId ? [{ label: 'History of this box', icon: History, onPick: () => navigate(paths.history(job.id, boxId)) }] : []),
+    { label: 'History of the job', icon: History, onPick: () => navigate(paths.history(job.id)) },
     { label: 'Keys', icon: CircleHelp, onPick: onHelp },
   ];
   return (
@@ -123,6 +131,11 @@ function Header({ onHelp }: { onHelp: () => void }) {
       >
         {undoLabel ? `Undo: ${undoLabel}` : 'Undo'}
       </Button>
+      {redoLabel !== null && (
+        <Button kind="quiet" icon={Redo2} iconOnly onClick={redo} title={`Redo: ${redoLabel}`}>
+          {`Redo: ${redoLabel}`}
+        </Button>
+      )}
       <Menu name="More" entries={entries} />
     </header>
   );
@@ -142,10 +155,19 @@ function Phase({ to, end, children }: { to: string; end?: boolean; children: str
   );
 }
 
-/** Says plainly what has not been sent yet. */
+/** Says plainly what has not been sent yet. All is sent when nothing waits, for the server or for an answer. */
 function SendState() {
-  const { pending, reached } = useJob();
-  const text = pending === 0 ? (reached ? 'All sent' : 'Server not reached') : `${pending} not sent yet`;
+  const { pending, questions, reached, made } = useJob();
+  const text =
+    pending > 0
+      ? `${pending} not sent yet`
+      : questions.length > 0
+        ? 'Waits for your answer'
+        : made
+          ? 'On this device only'
+          : reached
+            ? 'All sent'
+            : 'Server not reached';
   return (
     <span
       role="status"
@@ -153,7 +175,7 @@ function SendState() {
       title={reached ? 'The server is reached' : 'The server is not reached; everything is kept on this device'}
     >
       {!reached && <CloudOff aria-hidden className="size-5" />}
-      <span className={classes(pending === 0 && reached && 'sr-only sm:not-sr-only')}>{text}</span>
+      <span className={classes(text === 'All sent' && 'sr-only sm:not-sr-only')}>{text}</span>
     </span>
   );
 }

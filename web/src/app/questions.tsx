@@ -1,12 +1,17 @@
-import { useState } from 'react';
+import { type Conflict, conflictFacts, type EditPart, type Job, type QuestionWords, withMyWord } from '@inventario/core';
+import { FileDown } from 'lucide-react';
+import { useId, useState } from 'react';
+import { downloadJson } from '../data/downloads.js';
 import { useJob } from '../data/job-context.js';
-import type { Question } from '../data/job-session.js';
+import type { Question } from '../data/session/kept-store.js';
 import { Button } from '../ui/button.js';
-import { Dialog } from '../ui/dialog.js';
+import { WideDialog } from '../ui/dialog.js';
+import { useSay } from '../ui/say.js';
+import { timeOf } from './times.js';
 
-/** Edits the server could not take wait here, never over what is being typed. */
+/** Edits the server could not take wait here, never over what is being typed. They stay until they are answered, reload or not. */
 export function QuestionsTray() {
-  const { questions, settle } = useJob();
+  const { questions } = useJob();
   const [open, setOpen] = useState(false);
   if (questions.length === 0) return null;
   return (
@@ -14,43 +19,104 @@ export function QuestionsTray() {
       <Button kind="stop" onClick={() => setOpen(true)}>
         {questions.length} question{questions.length === 1 ? '' : 's'}
       </Button>
-      <Dialog title="Two people changed the same thing" open={open} onClose={() => setOpen(false)}>
+      <WideDialog title="What the server could not take" open={open} onClose={() => setOpen(false)}>
         <ul className="flex flex-col gap-4">
           {questions.map((question) => (
             <li key={question.edit.id} className="rounded-md border border-rule bg-sheet p-3">
-              <p className="font-semibold">{question.edit.label}</p>
-              <ul className="my-2 list-disc pl-5 text-sm">
-                {reasonsOf(question).map((reason) => (
-                  <li key={reason}>{reason}</li>
-                ))}
-              </ul>
-              <div className="flex flex-wrap gap-2">
-                <Button onClick={() => settle(question.edit.id, 'theirs')}>
-                  {question.answer.outcome === 'conflict' ? 'Keep theirs' : 'Drop this edit'}
-                </Button>
-                <Button onClick={() => settle(question.edit.id, 'mine')}>
-                  {question.answer.outcome === 'conflict' ? 'Use mine' : 'Send it again'}
-                </Button>
-              </div>
+              <Asked question={question} />
             </li>
           ))}
         </ul>
-      </Dialog>
+      </WideDialog>
     </>
   );
 }
 
-function reasonsOf({ answer }: Question): string[] {
-  const clashes = (answer.conflicts ?? []).map((conflict) =>
-    conflict.field === undefined
-      ? `The ${conflict.kind} was changed or removed by someone else meanwhile.`
-      : `${conflict.field}: theirs is ${short(conflict.theirs)}, yours is ${short(conflict.yours)}.`,
+/** One edit with everything that is asked about it, and the two ways on. */
+function Asked({ question }: { question: Question }) {
+  const { job, settle, undo } = useJob();
+  const say = useSay();
+  const { edit, answer } = question;
+  const [parts, setParts] = useState<EditPart[] | undefined>();
+  const [problem, setProblem] = useState<string | null>(null);
+  const conflicts = (answer.conflicts ?? []) as Conflict[];
+  const facts = conflicts.map((conflict) => ({ conflict, words: conflictFacts(job, conflict) }));
+  const refused = answer.outcome === 'refused';
+  const answered = (choice: 'theirs' | 'mine') => {
+    const hindered = settle(edit.id, choice, parts);
+    if (hindered) return setProblem('It cannot be carried out on the job as it is now. Save it as a file, or drop it and record it anew.');
+    if (choice === 'mine') return say(`“${edit.label}” is recorded again.`);
+    const dropped = facts.map(({ words }) => `${words.what}: ${words.mine}`).join('; ');
+    say(`Dropped: ${dropped || edit.label}.`, { label: 'Undo', run: undo });
+  };
+  return (
+    <div className="flex flex-col gap-3">
+      <p>
+        <span className="font-semibold">{edit.label}</span> <span className="text-sm text-soft">{timeOf(edit.at)}</span>
+      </p>
+      {facts.map(({ conflict, words }) => (
+        <Fact
+          key={`${conflict.part}/${conflict.field}/${conflict.path?.join('/')}`}
+          words={words}
+          onMine={(word) => setParts(withMyWord(parts ?? edit.parts, conflict, word))}
+        />
+      ))}
+      {(answer.problems ?? []).length > 0 && (
+        <ul className="list-disc pl-5 text-sm">
+          {answer.problems?.map(({ path, message }) => (
+            <li key={`${path}${message}`}>{`${path} ${message}`.trim()}</li>
+          ))}
+        </ul>
+      )}
+      {problem && <p className="text-sm text-stop">{problem}</p>}
+      <div className="flex flex-wrap gap-2">
+        <Button onClick={() => answered('theirs')}>{refused ? 'Drop this edit' : 'Keep theirs'}</Button>
+        <Button onClick={() => answered('mine')}>{refused ? 'Send it again' : 'Use mine'}</Button>
+        <Button kind="quiet" icon={FileDown} onClick={() => saveQuestion(job, question)}>
+          Save it as a file
+        </Button>
+      </div>
+    </div>
   );
-  return [...clashes, ...(answer.problems ?? []).map((problem) => `${problem.path || 'The edit'} ${problem.message}`)];
 }
 
-function short(value: unknown): string {
-  if (Array.isArray(value)) return `a list of ${value.length}`;
-  const text = typeof value === 'object' && value !== null ? JSON.stringify(value) : String(value ?? 'nothing');
-  return text.length > 80 ? `${text.slice(0, 77)}…` : `“${text}”`;
+/** Nothing of an edit is lost with it: what was recorded, why it was not taken, and the records as this device had them. */
+function saveQuestion(job: Job, { edit, answer, records }: Question): void {
+  downloadJson(job, `edit-${edit.id.slice(0, 8)}`, { edit, answer, records });
+}
+
+function Fact({ words, onMine }: { words: QuestionWords; onMine: (word: unknown) => void }) {
+  const [text, setText] = useState(words.mine === 'nothing' ? '' : words.mine);
+  const id = useId();
+  const write = (typed: string) => {
+    setText(typed);
+    const number = Number(typed.replace(',', '.'));
+    if (words.writes === 'text') onMine(typed.trim() === '' ? null : typed);
+    else if (typed.trim() !== '' && Number.isFinite(number)) onMine(number);
+  };
+  return (
+    <section aria-label={words.what} className="rounded-md border border-rule p-2">
+      <h3 className="font-semibold first-letter:uppercase">{words.what}</h3>
+      <dl className="mt-1 grid grid-cols-[auto_1fr] items-baseline gap-x-4 gap-y-1">
+        <dt className="text-soft">It was</dt>
+        <dd>{words.was}</dd>
+        <dt className="text-soft">Theirs</dt>
+        <dd>{words.theirs}</dd>
+        <dt className="text-soft">{words.writes ? <label htmlFor={id}>Mine</label> : 'Mine'}</dt>
+        <dd>
+          {words.writes ? (
+            <input
+              id={id}
+              value={text}
+              inputMode={words.writes === 'number' ? 'decimal' : 'text'}
+              onChange={(event) => write(event.target.value)}
+              className="min-h-11 w-full rounded-md border border-rule bg-ground px-3"
+            />
+          ) : (
+            words.mine
+          )}
+        </dd>
+      </dl>
+    </section>
+  );
 }

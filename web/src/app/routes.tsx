@@ -1,15 +1,23 @@
 import { Link, type RouteObject } from 'react-router';
 import { Empty } from '../ui/empty.js';
 import { paths } from './paths.js';
+import { ViewError } from './view-error.js';
 
 /** Each view is loaded when it is first opened. */
 export const routes: RouteObject[] = [
-  { path: '/', lazy: async () => ({ Component: (await import('../views/jobs/jobs.js')).JobsView }), HydrateFallback: Opening },
+  {
+    path: '/',
+    lazy: async () => ({ Component: (await import('../views/jobs/jobs.js')).JobsView }),
+    HydrateFallback: Opening,
+    ErrorBoundary: ViewError,
+  },
   {
     path: '/jobs/:jobId',
     lazy: async () => ({ Component: (await import('./job-frame.js')).JobFrame }),
     HydrateFallback: Opening,
-    children: [
+    ErrorBoundary: ViewError,
+    // A view that fails leaves the frame around it standing.
+    children: views([
       { index: true, lazy: async () => ({ Component: (await import('../views/board/board.js')).BoardView }) },
       { path: 'brief', lazy: async () => ({ Component: (await import('../views/brief/brief.js')).BriefView }) },
       { path: 'house', lazy: async () => ({ Component: (await import('../views/house/house.js')).HouseView }) },
@@ -27,10 +35,15 @@ export const routes: RouteObject[] = [
       },
       { path: 'panel', lazy: async () => ({ Component: (await import('../views/panel/panel.js')).PanelView }) },
       { path: 'pair', lazy: async () => ({ Component: (await import('../views/pair/pair.js')).PairView }) },
-    ],
+      { path: 'history', lazy: async () => ({ Component: (await import('../views/history/history.js')).HistoryView }) },
+    ]),
   },
-  { path: '*', Component: Nowhere },
+  { path: '*', Component: Nowhere, ErrorBoundary: ViewError },
 ];
+
+function views(routes: RouteObject[]): RouteObject[] {
+  return routes.map((route) => ({ ...route, ErrorBoundary: ViewError }) as RouteObject);
+}
 
 function Opening() {
   return <p className="p-6">Opening …</p>;

@@ -16,7 +16,8 @@ export function useShortcuts(shortcuts: Shortcuts): void {
           'input, textarea, select, [contenteditable], [role="listbox"], [role="menu"], [role="radiogroup"], [role="dialog"]',
         ) !== null;
       const mod = event.ctrlKey || event.metaKey;
-      const key = `${mod ? 'mod+' : ''}${event.key.length === 1 ? event.key.toLowerCase() : event.key}`;
+      const shift = mod && event.shiftKey ? 'shift+' : '';
+      const key = `${mod ? 'mod+' : ''}${shift}${event.key.length === 1 ? event.key.toLowerCase() : event.key}`;
       const run = current.current[key];
       if (!run || (typing && !mod) || (mod && target.closest('input, textarea'))) return;
       event.preventDefault();
@@ -29,6 +30,7 @@ export function useShortcuts(shortcuts: Shortcuts): void {
 
 const LISTED: [string, string][] = [
   ['Ctrl Z', 'undo the last edit'],
+  ['Ctrl Y', 'redo what was undone'],
   ['B', 'board'],
   ['← →', 'conductor to the left, to the right'],
   ['L S N G', 'the conductor in hand is line, load, neutral, ground'],

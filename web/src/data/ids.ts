@@ -1,5 +1,9 @@
-/** A UUIDv7: the time in milliseconds, then random; ids made later sort later. */
-export function newId(now = Date.now()): string {
+let last = 0;
+
+/** A UUIDv7: the time in milliseconds, then random; ids made later sort later, those of one millisecond too. */
+export function newId(time = Date.now()): string {
+  const now = Math.max(time, last + 1);
+  last = now;
   const bytes = crypto.getRandomValues(new Uint8Array(16));
   for (let index = 0; index < 6; index++) bytes[index] = Math.floor(now / 2 ** (8 * (5 - index))) & 0xff;
   bytes[6] = ((bytes[6] ?? 0) & 0x0f) | 0x70;
@@ -8,13 +12,18 @@ export function newId(now = Date.now()): string {
   return `${hex.slice(0, 8)}-${hex.slice(8, 12)}-${hex.slice(12, 16)}-${hex.slice(16, 20)}-${hex.slice(20)}`;
 }
 
-/** Names this browser among the devices that work on a job. */
+let device: string | undefined;
+
+/** Names this browser among the devices that work on a job. One that keeps nothing is another device each time. */
 export function thisDevice(): string {
-  const kept = localStorage.getItem('device');
-  if (kept) return kept;
-  const id = newId();
-  localStorage.setItem('device', id);
-  return id;
+  try {
+    device ??= localStorage.getItem('device') ?? undefined;
+    device ??= newId();
+    localStorage.setItem('device', device);
+  } catch {
+    device ??= newId();
+  }
+  return device;
 }
 
 export function instant(): string {

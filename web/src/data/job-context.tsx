@@ -1,5 +1,6 @@
 import {
   type ConfirmedRole,
+  type Conflict,
   changedRecords,
   confirmedIn,
   type EditPart,
@@ -9,15 +10,14 @@ import {
   type Remedy,
   sameJson,
 } from '@inventario/core';
-import { useQueryClient } from '@tanstack/react-query';
 import { type Remote, wrap } from 'comlink';
 import { createContext, type ReactNode, useContext, useEffect, useMemo, useRef, useState, useSyncExternalStore } from 'react';
-import { ApiError } from './api.js';
+import { ApiError, isPassing } from './api.js';
 import type { BoxReckoning, Engines, HouseNews, Identified, JudgedDevice } from './engines.worker.js';
-import { thisDevice } from './ids.js';
-import { JobSession, type SessionState } from './job-session.js';
-import { pendingLog } from './pending-log.js';
 import { PlannerWorker } from './planner.js';
+import { browserTools } from './session/browser-tools.js';
+import { JobSession, type SessionState } from './session/job-session.js';
+import { askToStay } from './session/shelf.js';
 
 /** What the engines say of every box, by its id. */
 export type House = ReadonlyMap<string, BoxReckoning>;
@@ -107,7 +107,6 @@ export function JobProvider({
   waiting: ReactNode;
   failed: (message: string) => ReactNode;
 }) {
-  const queries = useQueryClient();
   const [session, setSession] = useState<JobSession | null>(null);
   const [error, setError] = useState<string | null>(null);
   const [engines] = useState<JobEngines>(() => ({ verdicts: engineWorker(), roles: engineWorker(), planner: new PlannerWorker() }));
@@ -115,29 +114,37 @@ export function JobProvider({
   useEffect(() => {
     let open: JobSession | undefined;
     let left = false;
+    let again: ReturnType<typeof setTimeout> | undefined;
     setSession(null);
     setError(null);
-    JobSession.open(jobId, pendingLog(), thisDevice(), queries).then(
-      (made) => {
-        if (left) return;
-        open = made;
-        made.start();
-        setSession(made);
-      },
-      (reason) =>
-        setError(
-          reason instanceof ApiError && reason.code === 'no-such-job'
-            ? 'There is no such job here any more.'
-            : reason instanceof Error
-              ? reason.message
-              : String(reason),
-        ),
-    );
+    const begin = () =>
+      JobSession.open(jobId, browserTools(jobId)).then(
+        (opened) => {
+          if (left) return;
+          open = opened;
+          opened.start();
+          void askToStay();
+          setError(null);
+          setSession(opened);
+        },
+        (reason: unknown) => {
+          if (left) return;
+          setError(
+            reason instanceof ApiError && reason.code === 'no-such-job'
+              ? 'There is no such job here any more.'
+              : `${reason instanceof Error ? reason.message : String(reason)}${isPassing(reason) ? ' Trying again …' : ''}`,
+          );
+          // This device has nothing of the job to show: as soon as the server gives it, it is there.
+          if (isPassing(reason)) again = setTimeout(begin, 3000);
+        },
+      );
+    void begin();
     return () => {
       left = true;
+      clearTimeout(again);
       open?.close();
     };
-  }, [jobId, queries]);
+  }, [jobId]);
 
   if (error) return failed(error);
   if (!session) return waiting;
@@ -201,8 +208,13 @@ function lookupOf(job: Job): JobLookup {
 export interface OpenJob extends SessionState {
   known: JobLookup;
   apply(parts: EditPart[], label: string, mergeKey?: string): string | null;
-  undo(): void;
-  settle(editId: string, choice: 'theirs' | 'mine'): void;
+  /** @returns what stays because others changed it since */
+  undo(): Conflict[];
+  redo(): Conflict[];
+  /** @returns what hinders it; the question then stays */
+  settle(editId: string, choice: 'theirs' | 'mine', parts?: EditPart[]): string | null;
+  /** Takes the job off this device, with everything unsent. */
+  forget(): Promise<void>;
 }
 
 /** The open job as it stands with this device's unsent edits, and the way to change it. */
@@ -216,7 +228,9 @@ export function useJob(): OpenJob {
       known,
       apply: (parts, label, mergeKey) => session.apply(parts, label, mergeKey),
       undo: () => session.undo(),
-      settle: (editId, choice) => session.settle(editId, choice),
+      redo: () => session.redo(),
+      settle: (editId, choice, parts) => session.settle(editId, choice, parts),
+      forget: () => session.forget(),
     }),
     [state, known, session],
   );
@@ -267,9 +281,10 @@ export function usePlanner(): PlannerWorker {
 
 /** Photographs of this device that the server does not have yet, and the way to add one. */
 export function usePhotoQueue() {
-  const { photos } = useJobContext().session;
+  const { session } = useJobContext();
+  const { photos } = session;
   const waiting = useSyncExternalStore(photos.subscribe, photos.state);
-  return useMemo(() => ({ waiting, add: (photoId: string, picture: Blob) => photos.add(photoId, picture) }), [photos, waiting]);
+  return useMemo(() => ({ waiting, add: (photoId: string, picture: Blob) => session.addPhoto(photoId, picture) }), [session, waiting]);
 }
 
 /** The answer to the latest question; the one before stays until it is there. */

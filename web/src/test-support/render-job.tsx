@@ -6,12 +6,11 @@ import { MemoryRouter, Route, Routes } from 'react-router';
 import { PreferencesProvider } from '../app/preferences.js';
 import { engines } from '../data/engines.worker.js';
 import { type JobEngines, OpenedJob } from '../data/job-context.js';
-import { JobSession } from '../data/job-session.js';
-import type { PendingLog } from '../data/pending-log.js';
 import { type BegunPlanner, PlannerWorker } from '../data/planner.js';
 import { planner } from '../data/planner.worker.js';
+import { JobSession } from '../data/session/job-session.js';
 import { SayProvider } from '../ui/say.js';
-import { Kept, Server, Stream } from './one-job-server.js';
+import { Server, toolsOf } from './one-job-server.js';
 
 /**
  * A view on a job as it stands in the application: its own session, with a server that takes its edits, and the real engines, which
@@ -23,9 +22,8 @@ import { Kept, Server, Stream } from './one-job-server.js';
 export async function renderJob(job: Job, view: ReactNode, path = '/', route = path) {
   const server = new Server(job);
   globalThis.fetch = server.fetch as typeof fetch;
-  globalThis.EventSource = Object.assign(Stream, { CLOSED: 2 }) as unknown as typeof EventSource;
   const queries = new QueryClient();
-  const session = await JobSession.open(job.id, new Kept() as unknown as PendingLog, 'test', queries);
+  const session = await JobSession.open(job.id, toolsOf(server));
   session.start();
   const here = () => ({ remote: asked(engines) as unknown as JobEngines['verdicts']['remote'], synced: Promise.resolve() });
   const own: JobEngines = {

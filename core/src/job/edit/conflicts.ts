@@ -2,7 +2,7 @@ import { findRecord, type RecordKind } from '../records.js';
 import { sameJson } from '../same.js';
 import type { Job } from '../schema/job.js';
 import type { EditPart } from './edit.js';
-import { merge, shapeOf } from './three-way.js';
+import { merge, shapeOf, withFact } from './three-way.js';
 
 /**
  * A part that meets a change its device had not seen. `field` is absent when the whole record is in question; `path` leads from the
@@ -116,6 +116,16 @@ export function insist(job: Job, parts: readonly EditPart[], records: Readonly<R
       if (!sameJson(value ?? null, current[field] ?? null)) set[field] = { was: current[field] ?? null, now: value ?? null };
     }
     return Object.keys(set).length === 0 ? [] : [{ ...same, set }];
+  });
+}
+
+/** An edit with another word of mine on one question about it. */
+export function withMyWord(parts: readonly EditPart[], { part: number, kind, field, path = [] }: Conflict, word: unknown): EditPart[] {
+  return parts.map((part, index) => {
+    const change = field === undefined ? undefined : part.set?.[field];
+    if (index !== number || field === undefined || !change) return part;
+    const now = withFact(shapeOf(kind, field), change.now ?? undefined, path, word ?? undefined) ?? null;
+    return { ...part, set: { ...part.set, [field]: { ...change, now } } };
   });
 }
 

@@ -71,6 +71,43 @@ export function merge(shape: Shape, was: unknown, theirs: unknown, mine: unknown
   return mergeAt([], shape, was, theirs, mine, prefer);
 }
 
+/** The facts in which a value differs from another, told as finely as they are merged. */
+export function differences(
+  shape: Shape,
+  was: unknown,
+  now: unknown,
+  path: string[] = [],
+): { path: string[]; was: unknown; now: unknown }[] {
+  if (sameJson(was, now)) return [];
+  if (shape.way === 'fields' && isObject(was) && isObject(now))
+    return [...new Set([...Object.keys(was), ...Object.keys(now)])].flatMap((field) =>
+      differences(shape.fields[field] ?? WHOLE, was[field], now[field], [...path, field]),
+    );
+  const [old, young] = shape.way === 'list' ? [byKey(was ?? [], shape.by), byKey(now ?? [], shape.by)] : [];
+  if (shape.way !== 'list' || !old || !young) return [{ path, was, now }];
+  const facts = [...new Set([...old.keys(), ...young.keys()])].flatMap((key) =>
+    differences(shape.item, old.get(key), young.get(key), [...path, key]),
+  );
+  // The same things in another order.
+  return facts.length > 0 ? facts : [{ path, was, now }];
+}
+
+/** The value with one fact of it another; the path as a {@link Clash} gives it. */
+export function withFact(shape: Shape, value: unknown, path: readonly string[], fact: unknown): unknown {
+  const [step, ...rest] = path;
+  if (step === undefined) return fact;
+  if (shape.way === 'list' && Array.isArray(value)) {
+    const at = value.findIndex((entry) => isObject(entry) && String(entry[shape.by]) === step);
+    const next = withFact(shape.item, value[at], rest, fact);
+    if (next === undefined) return at < 0 ? value : value.toSpliced(at, 1);
+    return at < 0 ? [...value, next] : value.with(at, next);
+  }
+  if (!isObject(value)) return value;
+  const next = { ...value, [step]: withFact(shape.way === 'fields' ? (shape.fields[step] ?? WHOLE) : WHOLE, value[step], rest, fact) };
+  if (next[step] === undefined) delete next[step];
+  return next;
+}
+
 function mergeAt(path: string[], shape: Shape, was: unknown, theirs: unknown, mine: unknown, prefer: 'theirs' | 'mine'): Merged {
   if (sameJson(theirs, mine) || sameJson(was, mine)) return { value: theirs, clashes: [] };
   if (sameJson(was, theirs)) return { value: mine, clashes: [] };

@@ -5,6 +5,8 @@ import { useNavigate } from 'react-router';
 import { paths } from '../../app/paths.js';
 import { api } from '../../data/api.js';
 import { newId } from '../../data/ids.js';
+import { keptStore } from '../../data/session/kept-store.js';
+import { shelvedCatalogue } from '../../data/session/shelf.js';
 import { Button } from '../../ui/button.js';
 import { Segments } from '../../ui/choice.js';
 import { Dialog } from '../../ui/dialog.js';
@@ -16,6 +18,7 @@ export const PRACTICE_OPTIONS = (Object.keys(WORDS) as PracticeId[]).map((value)
 }));
 export const EDITION_OPTIONS = (['2017', '2020', '2023'] as const).map((value) => ({ value, label: value }));
 
+/** A job is made on this device, with or without a network, and brought to the server by itself. */
 export function NewJobDialog({ open, onClose }: { open: boolean; onClose: () => void }) {
   const navigate = useNavigate();
   const queries = useQueryClient();
@@ -27,9 +30,17 @@ export function NewJobDialog({ open, onClose }: { open: boolean; onClose: () => 
     event.preventDefault();
     if (name.trim() === '') return setProblem('Give the job a name: the house, or whose it is.');
     try {
-      const { id } = await api.takeIn(newJob(newId(), name.trim(), practice, edition, await api.catalogue()));
-      await queries.invalidateQueries({ queryKey: ['jobs'] });
-      navigate(paths.house(id));
+      const job = newJob(newId(), name.trim(), practice, edition, await shelvedCatalogue());
+      const kept = await keptStore()
+        .write(job.id, { base: { job, sequence: 0, generation: null } })
+        .then(
+          () => true,
+          () => false,
+        );
+      // A device that keeps nothing needs the server at once.
+      if (!kept) await api.takeIn(job);
+      await queries.invalidateQueries({ queryKey: ['kept-jobs'] });
+      navigate(paths.house(job.id));
     } catch (error) {
       setProblem(error instanceof Error ? error.message : String(error));
     }

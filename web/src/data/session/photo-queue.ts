@@ -1,5 +1,5 @@
-import { ApiError, UnreachableError } from './api.js';
-import type { PendingLog, WaitingPhoto } from './pending-log.js';
+import { ApiError, isPassing, UnreachableError } from '../api.js';
+import type { KeptStore, WaitingPhoto } from './kept-store.js';
 
 /** What is kept of a photograph until the server has it. */
 export interface Waiting {
@@ -7,9 +7,11 @@ export interface Waiting {
   url: string;
   /** Why the server will never take it; it stays on this device. */
   refused: string | null;
+  /** The device could not keep it: it exists in this page only. */
+  unkept: boolean;
 }
 
-type Log = Pick<PendingLog, 'photos' | 'putPhoto' | 'removePhoto'>;
+type Log = Pick<KeptStore, 'photos' | 'putPhoto' | 'removePhoto'>;
 type Send = (photo: WaitingPhoto) => Promise<unknown>;
 
 /**
@@ -18,6 +20,7 @@ type Send = (photo: WaitingPhoto) => Promise<unknown>;
  */
 export class PhotoQueue {
   private waiting: ReadonlyMap<string, Waiting> = new Map();
+  private readonly unkept = new Map<string, WaitingPhoto>();
   private readonly listeners = new Set<() => void>();
   private sending = false;
 
@@ -29,8 +32,8 @@ export class PhotoQueue {
 
   /** Shows again what an earlier visit left unsent. */
   async open(): Promise<void> {
-    const kept = await this.log.photos(this.jobId);
-    this.put(kept.map((photo) => [photo.photoId, { url: URL.createObjectURL(photo.picture), refused: null }]));
+    const kept = await this.log.photos(this.jobId).catch(() => []);
+    this.put(kept.map((photo) => [photo.photoId, { url: URL.createObjectURL(photo.picture), refused: null, unkept: false }]));
   }
 
   readonly subscribe = (listener: () => void): (() => void) => {
@@ -39,11 +42,15 @@ export class PhotoQueue {
   };
   readonly state = (): ReadonlyMap<string, Waiting> => this.waiting;
 
-  /** Keeps a photograph, then sends it when it can. Settles when it is safe on this device. */
+  /** Keeps a photograph; it goes with the next {@link flush}. Settles when it is safe on this device, or known not to be. */
   async add(photoId: string, picture: Blob): Promise<void> {
-    await this.log.putPhoto({ jobId: this.jobId, photoId, picture });
-    this.put([[photoId, { url: URL.createObjectURL(picture), refused: null }]]);
-    void this.flush();
+    const photo = { jobId: this.jobId, photoId, picture };
+    const unkept = await this.log.putPhoto(photo).then(
+      () => false,
+      () => true,
+    );
+    if (unkept) this.unkept.set(photoId, photo);
+    this.put([[photoId, { url: URL.createObjectURL(picture), refused: null, unkept }]]);
   }
 
   /** Sends what waits, one after the other. @returns whether the server was reached */
@@ -51,17 +58,22 @@ export class PhotoQueue {
     if (this.sending) return true;
     this.sending = true;
     try {
-      for (const photo of await this.log.photos(this.jobId)) {
+      const kept = await this.log.photos(this.jobId).catch(() => []);
+      for (const photo of [...kept, ...this.unkept.values()]) {
         if (this.waiting.get(photo.photoId)?.refused) continue;
         try {
           await this.send(photo);
-          await this.log.removePhoto(photo.photoId);
+          this.unkept.delete(photo.photoId);
+          await this.log.removePhoto(this.jobId, photo.photoId).catch(() => {});
           this.drop(photo.photoId);
         } catch (error) {
           if (error instanceof UnreachableError) return false;
-          const passing = !(error instanceof ApiError) || error.status >= 500 || error.status === 429;
-          if (passing) return true;
-          this.put([[photo.photoId, { url: URL.createObjectURL(photo.picture), refused: error.message }]]);
+          // Its record may still be on the way, or wait for an answer: then the picture waits too.
+          const early = error instanceof ApiError && error.code === 'no-such-photo';
+          if (early) continue;
+          if (isPassing(error)) return true;
+          const reason = error instanceof Error ? error.message : String(error);
+          this.put([[photo.photoId, { url: URL.createObjectURL(photo.picture), refused: reason, unkept: this.unkept.has(photo.photoId) }]]);
         }
       }
       return true;

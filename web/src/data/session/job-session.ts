@@ -1,0 +1,586 @@
+import {
+  type Change,
+  type Conflict,
+  type Edit,
+  type EditPart,
+  fieldByField,
+  findRecord,
+  insist,
+  type Job,
+  meet,
+  reduce,
+} from '@inventario/core';
+import { type Api, ApiError, isPassing } from '../api.js';
+import { instant, newId } from '../ids.js';
+import type { Base, KeptStore, Pending, Question } from './kept-store.js';
+import { LiveChanges, type OpenStream } from './live-changes.js';
+import { Outbox, thing } from './outbox.js';
+import { PhotoQueue } from './photo-queue.js';
+import type { TabLine } from './tab-line.js';
+import { type Back, UndoSteps } from './undo-steps.js';
+
+export interface SessionState {
+  job: Job;
+  /** Edits the server has not taken yet. */
+  pending: number;
+  questions: readonly Question[];
+  reached: boolean;
+  /** What undo would take back, and redo do again. */
+  undoLabel: string | null;
+  redoLabel: string | null;
+  /** The job was taken out elsewhere; what is kept of it can still be read and saved. */
+  removed: boolean;
+  /** It was made on this device and is not on the server yet. */
+  made: boolean;
+  /** Edits that exist in this page only: the device could not keep them. */
+  unkept: number;
+}
+
+/** What a session is given from outside. */
+export interface SessionTools {
+  api: Api;
+  openStream: OpenStream;
+  kept: KeptStore;
+  line: TabLine;
+  deviceId: string;
+  tab: string;
+  /** Counts this device's edits. */
+  nextNumber: () => number;
+}
+
+/** Edits of one keystroke after another on the same field become one, while they follow within this time. */
+const MERGE_MS = 1200;
+const SEND_AFTER_MS = 350;
+const FIRST_PAUSE_MS = 2000;
+const LONGEST_PAUSE_MS = 60_000;
+const MOST_AT_ONCE = 50;
+/** So often one edit is tried while the server serves and yet fails on it. */
+const MOST_FAULTS = 5;
+
+/**
+ * One open job: the server's last version, this device's unsent edits on top of it, and their way to the server. Screens read
+ * `state.job` and call `apply`; everything else happens by itself, in order, and survives the server being away.
+ */
+export class JobSession {
+  private reached = true;
+  private removed = false;
+  private merge: { key: string; at: number; editId: string } | null = null;
+  private inFlight: readonly string[] = [];
+  private timer: ReturnType<typeof setTimeout> | undefined;
+  private pause = FIRST_PAUSE_MS;
+  private oneByOne = false;
+  private readonly faults = new Map<string, number>();
+  private sending = false;
+  private reading: Promise<void> | undefined;
+  private closed = false;
+  private shown: Job;
+  private readonly listeners = new Set<() => void>();
+  private current: SessionState;
+  private readonly outbox: Outbox;
+  private readonly steps = new UndoSteps();
+  private readonly live: LiveChanges;
+  readonly photos: PhotoQueue;
+
+  private constructor(
+    private base: Base,
+    private readonly tools: SessionTools,
+  ) {
+    const { api, kept } = tools;
+    this.outbox = new Outbox(this.id, kept, () => this.changed());
+    this.photos = new PhotoQueue(this.id, kept, ({ jobId, photoId, picture }) => api.keepPhoto(jobId, photoId, picture));
+    this.live = new LiveChanges(tools.openStream, {
+      open: () => this.heard(),
+      change: (change) => this.takeChange(change),
+      generation: () => void this.readAnew(),
+      gone: () => this.lost(),
+      down: (givenUp) => this.lineDown(givenUp),
+    });
+    tools.line.listen((word) => {
+      if (word.says === 'taken') for (const change of word.changes) this.advance(change);
+      void this.reload();
+    });
+    this.shown = base.job;
+    this.current = this.makeState();
+  }
+
+  /** Opens a job from the server, or from what this device kept when the server does not give it, for whatever reason. */
+  static async open(jobId: string, tools: SessionTools): Promise<JobSession> {
+    const kept = await tools.kept.job(jobId).catch(() => ({ base: undefined, pending: [], questions: [], steps: [] }));
+    let [base, reached, removed] = [kept.base, true, false];
+    if (base?.generation !== null) {
+      try {
+        base = (await tools.api.job(jobId, kept.base)) ?? kept.base;
+      } catch (error) {
+        if (!kept.base) throw error;
+        removed = error instanceof ApiError && error.code === 'no-such-job';
+        reached = removed;
+      }
+    }
+    if (!base) throw new ApiError(404, 'no-such-job', 'No job has this id.');
+    const session = new JobSession(kept.base ?? base, tools);
+    session.outbox.take(kept);
+    session.steps.replaceAll(kept.steps);
+    Object.assign(session, { reached, removed });
+    session.rebuild();
+    if (base !== kept.base) void session.setBase(base);
+    else session.changed();
+    return session;
+  }
+
+  start(): void {
+    this.closed = false;
+    if (!this.removed && this.base.generation !== null) this.live.follow(this.id, this.base.sequence, this.base.generation);
+    this.schedule(0);
+    void this.photos.open().then(() => this.flushPhotos());
+    globalThis.addEventListener?.('online', this.hurry);
+  }
+
+  close(): void {
+    this.closed = true;
+    this.live.close();
+    this.tools.line.close();
+    clearTimeout(this.timer);
+    globalThis.removeEventListener?.('online', this.hurry);
+  }
+
+  readonly subscribe = (listener: () => void): (() => void) => {
+    this.listeners.add(listener);
+    return () => this.listeners.delete(listener);
+  };
+  readonly state = (): SessionState => this.current;
+
+  /** Once everything recorded so far is on this device. */
+  settled(): Promise<void> {
+    return this.outbox.settled();
+  }
+
+  /**
+   * Makes an edit and shows it at once. `mergeKey`: keystrokes with the same key become one edit while it is unsent.
+   * @returns what hinders it, when the job as shown does not allow it
+   */
+  apply(parts: EditPart[], label: string, mergeKey?: string): string | null {
+    const made = this.make(fieldByField(this.shown, parts), label, mergeKey);
+    return made === null || typeof made === 'string' ? made : null;
+  }
+
+  /** Takes the last edit back. @returns what stays because others changed it since */
+  undo(): Conflict[] {
+    return this.turn(this.steps.undo(this.shown));
+  }
+
+  /** Does again what was taken back last. */
+  redo(): Conflict[] {
+    return this.turn(this.steps.redo(this.shown));
+  }
+
+  /**
+   * The installer's word on a question. `theirs`: what stands stays, and mine can be had back by undo. `mine`: it is carried through on
+   * the job as it is now, with `parts` in the place of the edit's own where the installer changed them.
+   * @returns what hinders it; the question then stays
+   */
+  settle(editId: string, choice: 'theirs' | 'mine', parts?: EditPart[]): string | null {
+    const question = this.outbox.questions.find((entry) => entry.edit.id === editId);
+    if (!question) return null;
+    const ground = this.jobWith((row) => row.heldBy !== editId);
+    const mine = insist(ground, parts ?? question.edit.parts, question.records);
+    const possible = reduce(ground, { parts: mine });
+    if (choice === 'mine' && !possible.ok) return possible.refusal.code;
+    if (choice === 'mine' && mine.length > 0) {
+      // In the place of the one asked about: what waited for the answer was made on top of it.
+      const edit = { ...this.newEdit(this.based(mine), question.edit.label), n: question.edit.n };
+      this.outbox.settle(editId, { edit, on: null });
+      void this.keep({ settled: [editId], put: this.outbox.pending });
+    } else {
+      this.outbox.settle(editId);
+      const note = choice === 'theirs' && possible.ok && mine.length > 0 ? this.steps.noteDropped(newId(), question.edit, mine) : undefined;
+      void this.keep({ settled: [editId], put: this.outbox.pending, ...(note ? { steps: [note.step], dropSteps: note.dropped } : {}) });
+    }
+    this.rebuild();
+    this.changed();
+    this.schedule(SEND_AFTER_MS);
+    return null;
+  }
+
+  /** Takes the job off this device, with everything unsent. */
+  async forget(): Promise<void> {
+    this.close();
+    await this.outbox.settled();
+    await this.tools.kept.forget(this.id);
+  }
+
+  private get id(): string {
+    return this.base.job.id;
+  }
+
+  /** @returns the edit, or what hinders it; null when there is nothing to do */
+  private make(parts: EditPart[], label: string, mergeKey?: string, noted = true): string | Edit | null {
+    if (parts.length === 0) return null;
+    const before = this.shown;
+    const based = this.based(parts);
+    const result = reduce(before, { parts: based });
+    if (!result.ok) return result.refusal.code;
+    this.shown = result.job;
+    const merged = this.mergeInto(based, label, before, mergeKey);
+    const edit = merged ?? this.newEdit(based, label);
+    if (!merged) {
+      const row: Pending = { edit, on: this.outbox.pending.at(-1)?.edit.id ?? null };
+      const held = this.heldBy(parts);
+      this.outbox.add(held ? { ...row, heldBy: held } : row);
+      const note = noted ? this.steps.note(edit.id, label, before, based) : undefined;
+      void this.keep({ put: this.outbox.pending.slice(-1), ...(note ? { steps: [note.step], dropSteps: note.dropped } : {}) });
+    }
+    this.merge = mergeKey ? { key: mergeKey, at: Date.now(), editId: edit.id } : null;
+    this.changed();
+    this.schedule(SEND_AFTER_MS);
+    return edit;
+  }
+
+  private based(parts: readonly EditPart[]): EditPart[] {
+    return parts.map((part) => ({ ...part, base: this.base.sequence }));
+  }
+
+  private newEdit(parts: EditPart[], label: string): Edit {
+    const { deviceId, tab } = this.tools;
+    const generation = this.base.generation ? { generation: this.base.generation } : {};
+    return { id: newId(), deviceId, tab, ...generation, n: this.nextNumber(), at: instant(), label: label.slice(0, 400), parts };
+  }
+
+  /** An edit of things a question is about waits for its answer. */
+  private heldBy(parts: readonly EditPart[]): string | undefined {
+    const things = new Set(parts.map(thing));
+    return this.outbox.questions.find(({ edit }) => edit.parts.some((part) => things.has(thing(part))))?.edit.id;
+  }
+
+  private nextNumber(): number {
+    return Math.max(this.tools.nextNumber(), (this.outbox.pending.at(-1)?.edit.n ?? 0) + 1);
+  }
+
+  /**
+   * A further keystroke on the field of the last edit. The longer edit gets an id of its own: if the shorter one is on its way from
+   * another tab after all, the server has both.
+   */
+  private mergeInto(parts: EditPart[], label: string, before: Job, key: string | undefined): Edit | undefined {
+    const row = this.outbox.pending.at(-1);
+    const { merge } = this;
+    if (!key || !row || merge?.key !== key || merge.editId !== row.edit.id || Date.now() - merge.at > MERGE_MS) return undefined;
+    if (this.inFlight.includes(row.edit.id) || row.answered !== undefined) return undefined;
+    const [mine, old] = [parts[0], row.edit.parts[0]];
+    if (parts.length !== 1 || row.edit.parts.length !== 1 || !mine?.set || !old?.set || mine.id !== old.id || mine.kind !== old.kind)
+      return undefined;
+    const set = { ...old.set };
+    for (const [field, change] of Object.entries(mine.set)) set[field] = { was: set[field] ? set[field].was : change.was, now: change.now };
+    const edit: Edit = { ...row.edit, id: newId(), at: instant(), label, parts: [{ ...old, set }] };
+    const longer = { ...row, edit };
+    this.outbox.replace(row.edit.id, longer);
+    const step = this.steps.extend(row.edit.id, edit, before, parts);
+    void this.keep({ put: [longer], drop: [row.edit.id], ...(step ? { steps: [step], dropSteps: [row.edit.id] } : {}) });
+    return edit;
+  }
+
+  private turn(back: Back | undefined): Conflict[] {
+    if (!back) return [];
+    this.merge = null;
+    const { step, parts, label, left } = back;
+    const before = this.shown;
+    const made = this.make(parts, label, undefined, false);
+    const turned = made !== null && typeof made !== 'string' ? this.steps.turned(step.id, before, made.parts) : undefined;
+    if (!turned) this.steps.drop(step.id);
+    void this.keep(turned ? { steps: [turned] } : { dropSteps: [step.id] });
+    this.changed();
+    return left;
+  }
+
+  private async keep(change: Parameters<Outbox['write']>[0]): Promise<void> {
+    if (await this.outbox.write(change)) this.tools.line.say({ says: 'kept' });
+  }
+
+  /** Reads again what another tab has kept. */
+  private async reload(): Promise<void> {
+    for (;;) {
+      await this.outbox.settled();
+      const { begun } = this.outbox;
+      const kept = await this.tools.kept.job(this.id).catch(() => undefined);
+      if (this.closed || !kept) return;
+      if (begun !== this.outbox.begun) continue;
+      this.outbox.take(kept);
+      this.outbox.arrived(this.base.sequence);
+      this.steps.replaceAll(kept.steps);
+      if (this.base.generation === null && kept.base?.generation) {
+        this.base = kept.base;
+        this.live.follow(this.id, kept.base.sequence, kept.base.generation);
+      }
+      this.rebuild();
+      this.changed();
+      return;
+    }
+  }
+
+  private schedule(after: number): void {
+    if (this.closed || this.removed) return;
+    clearTimeout(this.timer);
+    this.timer = setTimeout(() => void this.send(), after);
+  }
+
+  private readonly hurry = () => {
+    this.pause = FIRST_PAUSE_MS;
+    this.schedule(0);
+  };
+
+  private async send(): Promise<void> {
+    if (this.sending || this.closed || this.removed) return;
+    if (this.outbox.unsent.length === 0 && this.base.generation !== null) return this.flushPhotos();
+    this.sending = true;
+    try {
+      await this.tools.line.alone(() => this.sendNow());
+    } finally {
+      this.sending = false;
+      this.inFlight = [];
+      this.changed();
+      const more = this.outbox.unsent.some((row) => row.heldBy === undefined) || this.base.generation === null;
+      if (more) this.schedule(this.reached ? 0 : this.pause);
+      else if (this.reached) this.flushPhotos();
+    }
+  }
+
+  /** One batch, while no other tab sends. */
+  private async sendNow(): Promise<void> {
+    await this.outbox.settled();
+    if (this.outbox.unkept.size === 0) await this.reload();
+    if (this.closed) return;
+    const free = this.outbox.unsent.filter((row) => row.heldBy === undefined);
+    // What another tab made on top of the first goes after the answer: it is based on the change that becomes known then.
+    const other = free.findIndex((row) => row.edit.tab !== free[0]?.edit.tab);
+    const most = this.oneByOne ? 1 : Math.min(MOST_AT_ONCE, other < 0 ? MOST_AT_ONCE : other);
+    const batch = free.slice(0, most).map((row) => row.edit);
+    this.inFlight = batch.map((edit) => edit.id);
+    try {
+      if (this.base.generation === null) await this.bring();
+      if (batch.length === 0) return;
+      const { results } = await this.tools.api.sendEdits(this.id, batch);
+      this.heard(false);
+      this.oneByOne = false;
+      await this.takeAnswers(results);
+    } catch (error) {
+      await this.failed(error, batch);
+    }
+  }
+
+  /** Brings a job that was made here to the server. One that is there already came with an answer that was lost. */
+  private async bring(): Promise<void> {
+    const { api } = this.tools;
+    try {
+      await api.takeIn(this.base.job);
+    } catch (error) {
+      if (!(error instanceof ApiError && error.code === 'job-exists')) throw error;
+    }
+    const base = await api.job(this.id);
+    if (!base) return;
+    await this.setBase(base);
+    this.live.follow(this.id, base.sequence, base.generation);
+  }
+
+  private async takeAnswers(results: Awaited<ReturnType<Api['sendEdits']>>['results']): Promise<void> {
+    const sent = new Map(this.outbox.pending.map((row) => [row.edit.id, row.edit]));
+    const change = this.outbox.answer(results, (row) => this.recordsOf(row));
+    const taken: Change[] = [];
+    for (const { editId, outcome, sequence, edit } of results) {
+      const carried = edit ?? sent.get(editId);
+      if (outcome === 'applied' && sequence !== undefined && carried) taken.push({ sequence, at: carried.at, edit: carried });
+    }
+    await this.outbox.write(change);
+    for (const entry of taken) this.advance(entry);
+    this.tools.line.say({ says: 'taken', changes: taken });
+    if (this.outbox.pending.some((row) => row.answered !== undefined)) await this.readAnew();
+    this.rebuild();
+  }
+
+  /** A batch that was not answered: tried again, or taken apart until the edit at fault is alone; that one becomes a question. */
+  private async failed(error: unknown, batch: readonly Edit[]): Promise<void> {
+    const [first] = batch;
+    if (error instanceof ApiError && error.code === 'no-such-job') return this.lost();
+    if (isPassing(error)) {
+      this.reached = false;
+      const fault = first !== undefined && error instanceof ApiError && error.status >= 500 && (await this.serves());
+      if (fault) {
+        this.oneByOne = true;
+        const times = (this.faults.get(first.id) ?? 0) + 1;
+        this.faults.set(first.id, times);
+        if (batch.length === 1 && times >= MOST_FAULTS) return this.giveUpOn(first, error);
+      }
+      this.pause = Math.min(this.pause * 2, LONGEST_PAUSE_MS);
+      return;
+    }
+    if (batch.length > 1) {
+      this.oneByOne = true;
+      return;
+    }
+    if (first && error instanceof ApiError) return this.giveUpOn(first, error);
+    throw error;
+  }
+
+  private async giveUpOn(edit: Edit, error: ApiError): Promise<void> {
+    this.faults.delete(edit.id);
+    this.reached = true;
+    const problems = [...error.problems, { path: '', message: error.message }];
+    const change = this.outbox.answer([{ editId: edit.id, outcome: 'refused', problems }], (row) => this.recordsOf(row));
+    await this.outbox.write(change);
+    this.tools.line.say({ says: 'kept' });
+    this.rebuild();
+  }
+
+  private serves(): Promise<boolean> {
+    return this.tools.api.ready().then(
+      () => true,
+      () => false,
+    );
+  }
+
+  /** The records an edit is about as this device had them. */
+  private recordsOf({ edit, records }: Pending): Question['records'] {
+    return Object.fromEntries(
+      edit.parts.flatMap((part) => {
+        const record = part.kind === 'job' ? undefined : (findRecord(this.shown, part.kind, part.id)?.record ?? records?.[thing(part)]);
+        return record ? [[thing(part), record]] : [];
+      }),
+    );
+  }
+
+  private heard(hurry = true): void {
+    const away = !this.reached;
+    this.reached = true;
+    this.pause = FIRST_PAUSE_MS;
+    if (!away) return;
+    this.changed();
+    if (hurry) this.schedule(0);
+    this.flushPhotos();
+  }
+
+  private lineDown(givenUp: boolean): void {
+    this.reached = false;
+    this.changed();
+    // The browser gives up on some failures (a proxy's error page); then we begin again ourselves.
+    if (givenUp) setTimeout(() => void this.readAnew(), this.pause);
+  }
+
+  private lost(): void {
+    this.live.close();
+    this.removed = true;
+    this.reached = true;
+    this.changed();
+  }
+
+  private takeChange(change: Change): void {
+    this.heard();
+    if (!this.advance(change)) void this.readAnew();
+  }
+
+  /** Takes one change of the server into the base. False when something in between is missing. */
+  private advance(change: Change): boolean {
+    if (change.sequence <= this.base.sequence) return true;
+    if (change.sequence !== this.base.sequence + 1 || change.edit === null) return false;
+    const next = reduce(this.base.job, change.edit);
+    if (!next.ok) return false;
+    this.base = { ...this.base, job: next.job, sequence: change.sequence };
+    this.arrived(change);
+    return true;
+  }
+
+  /** Our own edit may come back over the stream before its answer does: then it has arrived all the same. */
+  private arrived(change: Change): void {
+    const drop = this.outbox.arrived(this.base.sequence, [change]);
+    void this.keep({ base: this.base, drop });
+    this.rebuild();
+    this.changed();
+  }
+
+  private async setBase(base: Base): Promise<void> {
+    // What became part of another generation of the job is in that one's history.
+    const until = base.generation === this.base.generation ? base.sequence : Number.POSITIVE_INFINITY;
+    this.base = base;
+    const drop = this.outbox.arrived(until);
+    this.rebuild();
+    this.changed();
+    await this.keep({ base, drop });
+  }
+
+  /** The whole job from the server, and the line from there on. */
+  private readAnew(): Promise<void> {
+    this.reading ??= this.read().finally(() => {
+      this.reading = undefined;
+    });
+    return this.reading;
+  }
+
+  private async read(): Promise<void> {
+    if (this.closed || this.removed || this.base.generation === null) return;
+    try {
+      await this.setBase((await this.tools.api.job(this.id, this.base)) ?? this.base);
+      this.reached = true;
+      this.pause = FIRST_PAUSE_MS;
+      if (!this.closed) this.live.follow(this.id, this.base.sequence, this.base.generation);
+    } catch (error) {
+      if (error instanceof ApiError && error.code === 'no-such-job') return this.lost();
+      this.reached = false;
+      this.changed();
+      this.pause = Math.min(this.pause * 2, LONGEST_PAUSE_MS);
+      if (!this.closed) setTimeout(() => void this.readAnew(), this.pause);
+    }
+  }
+
+  /** Keeps a photograph and sends it when its record is with the server. */
+  async addPhoto(photoId: string, picture: Blob): Promise<void> {
+    await this.photos.add(photoId, picture);
+    this.flushPhotos();
+  }
+
+  private flushPhotos(): void {
+    if (this.outbox.unsent.length === 0 && !this.removed && this.base.generation !== null) void this.photos.flush();
+  }
+
+  /** The job as shown: what is on its way meets the base as others have made it since, and mine holds until the server says otherwise. */
+  private rebuild(): void {
+    const before = this.shown;
+    this.shown = this.jobWith(() => true);
+    const parts = this.outbox.pending.flatMap((row) => row.edit.parts).filter((part) => part.kind !== 'job');
+    const seen = new Map<string, object>();
+    for (const part of parts) {
+      const record = findRecord(before, part.kind, part.id)?.record;
+      if (record && !findRecord(this.shown, part.kind, part.id)) seen.set(thing(part), record);
+    }
+    if (seen.size === 0) return;
+    const held = this.outbox.holdRecords(seen, (part) => !findRecord(this.shown, part.kind, part.id));
+    if (held.length > 0) void this.keep({ put: held });
+  }
+
+  private jobWith(counts: (row: Pending) => boolean): Job {
+    let { job } = this.base;
+    for (const row of this.outbox.pending) {
+      if (!counts(row)) continue;
+      const result = reduce(
+        job,
+        meet(job, row.edit.parts, () => false),
+      );
+      if (result.ok) job = result.job;
+    }
+    return job;
+  }
+
+  private changed(): void {
+    this.current = this.makeState();
+    for (const listener of this.listeners) listener();
+  }
+
+  private makeState(): SessionState {
+    return {
+      job: this.shown,
+      pending: this.outbox.unsent.length,
+      questions: this.outbox.questions,
+      reached: this.reached,
+      undoLabel: this.steps.undoLabel,
+      redoLabel: this.steps.redoLabel,
+      removed: this.removed,
+      made: this.base.generation === null,
+      unkept: this.outbox.unkept.size,
+    };
+  }
+}

@@ -1,0 +1,168 @@
+import type { Change, EditAnswer, EditPart } from '@inventario/core';
+import type { KeptChange, KeptJob, KeptStore, Pending, Question } from './kept-store.js';
+
+/**
+ * Edits on their way and questions about them, in memory and on the device. Memory is first, so that a screen never waits; what the
+ * device could not keep (no room, a private window) is named.
+ */
+export class Outbox {
+  pending: readonly Pending[] = [];
+  questions: readonly Question[] = [];
+  /** Edits that exist in this page only. */
+  unkept: ReadonlySet<string> = new Set();
+  private writing: Promise<unknown> = Promise.resolve();
+  private writes = 0;
+
+  constructor(
+    private readonly jobId: string,
+    private readonly kept: KeptStore,
+    private readonly unkeptChanged: () => void,
+  ) {}
+
+  /** Not answered yet and free to go. */
+  get unsent(): readonly Pending[] {
+    return this.pending.filter((row) => row.answered === undefined);
+  }
+
+  take({ pending, questions }: Pick<KeptJob, 'pending' | 'questions'>): void {
+    const here = this.pending.filter((row) => this.unkept.has(row.edit.id));
+    this.pending = [...pending, ...here];
+    this.questions = questions;
+  }
+
+  add(row: Pending): void {
+    this.pending = [...this.pending, row];
+  }
+
+  /** Another edit in the place of one that has not gone yet. */
+  replace(editId: string, row: Pending): void {
+    this.pending = this.pending.map((other) =>
+      other.edit.id === editId ? row : other.on === editId ? { ...other, on: row.edit.id } : other,
+    );
+  }
+
+  /**
+   * The server's word on edits: those it took wait for the base to come that far, those it did not are asked about, and later edits of
+   * the same things wait for the answer. @returns what has to be kept of it
+   */
+  answer(answers: readonly EditAnswer[], recordsOf: (row: Pending) => Question['records']): KeptChange {
+    const [ask, drop]: [Question[], string[]] = [[], []];
+    for (const answer of answers) {
+      const row = this.pending.find((other) => other.edit.id === answer.editId);
+      if (!row) continue;
+      const { id } = row.edit;
+      if (answer.outcome === 'applied' || answer.outcome === 'duplicate') {
+        const sequence = answer.sequence ?? 0;
+        this.pending = this.pending.map((other) =>
+          other === row ? { ...row, answered: sequence } : this.knew(other, id) ? { ...other, edit: rebased(other, sequence) } : other,
+        );
+      } else {
+        ask.push({ edit: row.edit, answer, records: recordsOf(row) });
+        drop.push(id);
+        const things = new Set(row.edit.parts.map(thing));
+        this.pending = this.pending
+          .filter((other) => other !== row)
+          .map((other) =>
+            other.heldBy === undefined && other.answered === undefined && other.edit.parts.some((part) => things.has(thing(part)))
+              ? { ...other, heldBy: id }
+              : other,
+          );
+      }
+    }
+    this.questions = [...this.questions, ...ask];
+    return { ask, drop, put: this.pending };
+  }
+
+  /** Others took a record out that edits on their way change. @returns the edits that now hold it */
+  holdRecords(seen: ReadonlyMap<string, object>, isGone: (part: EditPart) => boolean): Pending[] {
+    const held: Pending[] = [];
+    this.pending = this.pending.map((row) => {
+      const missing = row.edit.parts.filter(
+        (part) => (part.set || part.append) && isGone(part) && seen.has(thing(part)) && !row.records?.[thing(part)],
+      );
+      if (missing.length === 0) return row;
+      const records = { ...row.records, ...Object.fromEntries(missing.map((part) => [thing(part), seen.get(thing(part)) as object])) };
+      held.push({ ...row, records });
+      return held.at(-1) as Pending;
+    });
+    return held;
+  }
+
+  /** Edits the base contains now are on their way no more. @returns their ids */
+  arrived(sequence: number, carried: readonly Change[] = []): string[] {
+    const inBase = new Set(carried.map((change) => change.edit?.id));
+    const gone = this.pending.filter(({ edit, answered }) => inBase.has(edit.id) || (answered !== undefined && answered <= sequence));
+    this.pending = this.pending.filter((row) => !gone.includes(row));
+    return gone.map((row) => row.edit.id);
+  }
+
+  /** A question is answered: what waited for it may go, behind what takes its place. */
+  settle(editId: string, instead?: Pending): void {
+    this.questions = this.questions.filter((entry) => entry.edit.id !== editId);
+    const free = this.pending.map((row) => {
+      if (row.heldBy !== editId) return row;
+      const { heldBy: _, ...rest } = row;
+      return rest;
+    });
+    const at = this.pending.findIndex((row) => row.heldBy === editId);
+    this.pending = instead ? free.toSpliced(at < 0 ? free.length : at, 0, instead) : free;
+  }
+
+  /** Writes a change after those before it. @returns whether the device kept it */
+  async write(change: KeptChange): Promise<boolean> {
+    this.writes += 1;
+    const written = this.writing.then(() => this.kept.write(this.jobId, change));
+    this.writing = written.catch(() => {});
+    try {
+      await written;
+      if (this.unkept.size > 0) await this.tryUnkept(change);
+      return true;
+    } catch {
+      this.mark((change.put ?? []).map((row) => row.edit.id));
+      return false;
+    }
+  }
+
+  /** Once everything written so far is on the device. */
+  async settled(): Promise<void> {
+    for (let seen = -1; seen !== this.writes; ) {
+      seen = this.writes;
+      await this.writing;
+    }
+  }
+
+  /** How many writes were begun: tells whether something was while one read. */
+  get begun(): number {
+    return this.writes;
+  }
+
+  /** The device keeps again: what it missed is kept now. */
+  private async tryUnkept(change: KeptChange): Promise<void> {
+    const missing = this.pending.filter((row) => this.unkept.has(row.edit.id) && !change.put?.includes(row));
+    try {
+      await this.kept.write(this.jobId, { put: missing });
+      this.unkept = new Set();
+      this.unkeptChanged();
+    } catch {
+      // Still no room; it was said already.
+    }
+  }
+
+  private mark(ids: readonly string[]): void {
+    const pending = new Set(this.pending.map((row) => row.edit.id));
+    this.unkept = new Set([...this.unkept, ...ids].filter((id) => pending.has(id)));
+    this.unkeptChanged();
+  }
+
+  /** Whether an edit was made with another one, still on its way, in sight. */
+  private knew(row: Pending, editId: string): boolean {
+    if (row.on === null || row.answered !== undefined) return false;
+    const order = (id: string) => this.pending.findIndex((other) => other.edit.id === id);
+    return order(row.on) >= order(editId) && order(editId) >= 0;
+  }
+}
+
+/** What names a record among all of a job. */
+export const thing = (part: Pick<EditPart, 'kind' | 'id'>) => `${part.kind}/${part.id}`;
+
+const rebased = ({ edit }: Pending, base: number): Pending['edit'] => ({ ...edit, parts: edit.parts.map((part) => ({ ...part, base })) });
