@@ -1,6 +1,6 @@
 import { type Conflict, conflictFacts, type EditPart, type Job, type QuestionWords, withMyWord } from '@inventario/core';
 import { FileDown } from 'lucide-react';
-import { useId, useState } from 'react';
+import { useEffect, useId, useState } from 'react';
 import { downloadJson } from '../data/downloads.js';
 import { useJob } from '../data/job-context.js';
 import type { Question } from '../data/session/kept-store.js';
@@ -13,6 +13,10 @@ import { timeOf } from './times.js';
 export function QuestionsTray() {
   const { questions } = useJob();
   const [open, setOpen] = useState(false);
+  // The next question waits in the tray again: it never opens over what is being typed.
+  useEffect(() => {
+    if (questions.length === 0) setOpen(false);
+  }, [questions.length]);
   if (questions.length === 0) return null;
   return (
     <>

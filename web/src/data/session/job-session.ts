@@ -46,13 +46,22 @@ export interface SessionTools {
   tab: string;
   /** Counts this device's edits. */
   nextNumber: () => number;
+  pace?: Pace;
 }
+
+/** How long a session waits, ms. */
+export interface Pace {
+  /** After an edit, so that those that follow at once go with it. */
+  beforeSending: number;
+  /** Before something that failed is tried again; it grows to the longest. */
+  firstPause: number;
+  longestPause: number;
+}
+
+const USUAL_PACE: Pace = { beforeSending: 350, firstPause: 2000, longestPause: 60_000 };
 
 /** Edits of one keystroke after another on the same field become one, while they follow within this time. */
 const MERGE_MS = 1200;
-const SEND_AFTER_MS = 350;
-const FIRST_PAUSE_MS = 2000;
-const LONGEST_PAUSE_MS = 60_000;
 const MOST_AT_ONCE = 50;
 /** So often one edit is tried while the server serves and yet fails on it. */
 const MOST_FAULTS = 5;
@@ -67,7 +76,8 @@ export class JobSession {
   private merge: { key: string; at: number; editId: string } | null = null;
   private inFlight: readonly string[] = [];
   private timer: ReturnType<typeof setTimeout> | undefined;
-  private pause = FIRST_PAUSE_MS;
+  private readonly pace: Pace;
+  private pause: number;
   private oneByOne = false;
   private readonly faults = new Map<string, number>();
   private sending = false;
@@ -86,6 +96,8 @@ export class JobSession {
     private readonly tools: SessionTools,
   ) {
     const { api, kept } = tools;
+    this.pace = tools.pace ?? USUAL_PACE;
+    this.pause = this.pace.firstPause;
     this.outbox = new Outbox(this.id, kept, () => this.changed());
     this.photos = new PhotoQueue(this.id, kept, ({ jobId, photoId, picture }) => api.keepPhoto(jobId, photoId, picture));
     this.live = new LiveChanges(tools.openStream, {
@@ -197,7 +209,7 @@ export class JobSession {
     }
     this.rebuild();
     this.changed();
-    this.schedule(SEND_AFTER_MS);
+    this.schedule(this.pace.beforeSending);
     return null;
   }
 
@@ -231,7 +243,7 @@ export class JobSession {
     }
     this.merge = mergeKey ? { key: mergeKey, at: Date.now(), editId: edit.id } : null;
     this.changed();
-    this.schedule(SEND_AFTER_MS);
+    this.schedule(this.pace.beforeSending);
     return edit;
   }
 
@@ -322,7 +334,7 @@ export class JobSession {
   }
 
   private readonly hurry = () => {
-    this.pause = FIRST_PAUSE_MS;
+    this.pause = this.pace.firstPause;
     this.schedule(0);
   };
 
@@ -407,7 +419,7 @@ export class JobSession {
         this.faults.set(first.id, times);
         if (batch.length === 1 && times >= MOST_FAULTS) return this.giveUpOn(first, error);
       }
-      this.pause = Math.min(this.pause * 2, LONGEST_PAUSE_MS);
+      this.pause = Math.min(this.pause * 2, this.pace.longestPause);
       return;
     }
     if (batch.length > 1) {
@@ -448,7 +460,7 @@ export class JobSession {
   private heard(hurry = true): void {
     const away = !this.reached;
     this.reached = true;
-    this.pause = FIRST_PAUSE_MS;
+    this.pause = this.pace.firstPause;
     if (!away) return;
     this.changed();
     if (hurry) this.schedule(0);
@@ -516,13 +528,13 @@ export class JobSession {
     try {
       await this.setBase((await this.tools.api.job(this.id, this.base)) ?? this.base);
       this.reached = true;
-      this.pause = FIRST_PAUSE_MS;
+      this.pause = this.pace.firstPause;
       if (!this.closed) this.live.follow(this.id, this.base.sequence, this.base.generation);
     } catch (error) {
       if (error instanceof ApiError && error.code === 'no-such-job') return this.lost();
       this.reached = false;
       this.changed();
-      this.pause = Math.min(this.pause * 2, LONGEST_PAUSE_MS);
+      this.pause = Math.min(this.pause * 2, this.pace.longestPause);
       if (!this.closed) setTimeout(() => void this.readAnew(), this.pause);
     }
   }
