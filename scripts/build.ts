@@ -5,7 +5,7 @@ import { existsSync, readdirSync, readFileSync, statSync, writeFileSync } from '
 import { join } from 'node:path';
 import { brotliCompressSync, gzipSync } from 'node:zlib';
 import { build } from 'esbuild';
-import { StartError } from './database.js';
+import { StartError } from './start-error.js';
 
 const SOURCES = [
   'core/src',

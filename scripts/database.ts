@@ -1,4 +1,4 @@
-// Starts a MariaDB of our own on loopback, makes its database and a user with a generated password, and stops it again.
+// Starts a MariaDB of our own on loopback, closed to everybody but us, makes its database and users, and stops it again.
 import { type ChildProcess, spawn, spawnSync } from 'node:child_process';
 import { randomBytes } from 'node:crypto';
 import {
@@ -7,16 +7,21 @@ import {
   chownSync,
   constants,
   existsSync,
+  lstatSync,
   mkdirSync,
+  readdirSync,
   readFileSync,
   renameSync,
   rmSync,
+  statfsSync,
   statSync,
   writeFileSync,
 } from 'node:fs';
 import { createServer } from 'node:net';
 import { dirname, join, resolve } from 'node:path';
 import * as mariadb from 'mariadb';
+import { ended } from './household.js';
+import { StartError } from './start-error.js';
 
 export interface DatabaseAddress {
   host: string;
@@ -32,16 +37,18 @@ export interface RunningDatabase {
   stop(): Promise<void>;
 }
 
-/** Something a person can put right, said in one line. */
-export class StartError extends Error {}
+/** Less room than this and a database cannot be set up, bytes. */
+const LEAST_ROOM = 300_000_000;
+/** So long a database may take to answer, tries of 100 ms: after a crash it may have much to put right. */
+const MOST_TRIES = 3000;
 
 const asRoot = process.getuid?.() === 0;
 
-export function portIsFree(port: number): Promise<boolean> {
+export function portIsFree(port: number, host = '127.0.0.1'): Promise<boolean> {
   return new Promise((done) => {
     const probe = createServer();
     probe.once('error', () => done(false));
-    probe.listen(port, '127.0.0.1', () => probe.close(() => done(true)));
+    probe.listen(port, host, () => probe.close(() => done(true)));
   });
 }
 
@@ -56,83 +63,112 @@ export async function freePort(): Promise<number> {
 }
 
 /**
- * @param folder holds the data, the socket and the generated password
+ * @param folder holds the data, the socket and the generated passwords; nobody else may enter it
  * @param forTests gives up surviving a power cut for speed
  */
 export async function startDatabase(folder: string, port: number, forTests = false): Promise<RunningDatabase> {
   const home = resolve(folder);
   const data = join(home, 'data');
-  prepareFolder(home);
-  const asUser = asRoot ? [`--user=${rootMayHandOver(home) ? 'mysql' : 'root'}`] : [];
-  if (!existsSync(join(home, 'installed')) || !existsSync(data)) install(home, data, asUser);
   const socket = join(home, 'db.sock');
   if (socket.length > 107)
     throw new StartError(`The folder name ${home} is too long for the database's socket; use a shorter one (INVENTARIO_DATA).`);
+  prepareFolder(home);
+  const runAs = whoRuns(home);
+  await endOrphan(home, data);
+  if (!existsSync(join(home, 'installed')) || !existsSync(data)) install(home, data, runAs);
+  handOver(home, data, runAs);
   if (!(await portIsFree(port))) throw new StartError(`Port ${port} for the database is taken; free it or set INVENTARIO_DB_PORT.`);
 
-  const server = spawn(
-    'mariadbd',
-    [
-      '--no-defaults',
-      ...asUser,
-      `--datadir=${data}`,
-      `--socket=${socket}`,
-      `--port=${port}`,
-      `--pid-file=${join(home, 'db.pid')}`,
-      `--log-error=${join(home, 'db.log')}`,
-      '--bind-address=127.0.0.1',
-      '--skip-name-resolve',
-      '--character-set-server=utf8mb4',
-      '--collation-server=utf8mb4_unicode_ci',
-      '--default-time-zone=+00:00',
-      ...(forTests ? ['--innodb-flush-log-at-trx-commit=0', '--skip-log-bin'] : ['--innodb-flush-log-at-trx-commit=1']),
-    ],
-    { stdio: 'ignore', detached: true },
-  );
+  const address: DatabaseAddress = {
+    host: '127.0.0.1',
+    port,
+    user: 'inventario',
+    password: secretOf(home, 'password'),
+    database: 'inventario',
+  };
+  const server = runAs.spawn('mariadbd', [
+    '--no-defaults',
+    `--datadir=${data}`,
+    `--socket=${socket}`,
+    `--port=${port}`,
+    `--pid-file=${join(home, 'db.pid')}`,
+    `--log-error=${join(home, 'db.log')}`,
+    `--init-file=${writeInitFile(home, address, runAs)}`,
+    '--bind-address=127.0.0.1',
+    '--skip-name-resolve',
+    '--local-infile=0',
+    '--max-allowed-packet=64M',
+    '--character-set-server=utf8mb4',
+    '--collation-server=utf8mb4_unicode_ci',
+    '--default-time-zone=+00:00',
+    ...(forTests ? ['--innodb-flush-log-at-trx-commit=0', '--skip-log-bin'] : ['--innodb-flush-log-at-trx-commit=1']),
+  ]);
   let gone = false;
-  server.once('exit', () => {
-    gone = true;
-  });
-  server.once('error', () => {
-    gone = true;
-  });
-  const address: DatabaseAddress = { host: '127.0.0.1', port, user: 'inventario', password: passwordOf(home), database: 'inventario' };
+  for (const event of ['exit', 'error'] as const)
+    server.once(event, () => {
+      gone = true;
+    });
   for (let tries = 0; ; tries++) {
-    if (gone || tries > 3000) throw new StartError(`The database does not start; its log is ${join(home, 'db.log')}.`);
+    if (gone || tries > MOST_TRIES) {
+      await ended(server);
+      throw new StartError(`The database does not start: ${lastWord(join(home, 'db.log'))} (its log is ${join(home, 'db.log')}).`);
+    }
     try {
-      await prepareUser(socket, address);
+      const connection = await mariadb.createConnection({ ...address, connectTimeout: 30_000 });
+      await connection.end();
       break;
     } catch {
       await new Promise((done) => setTimeout(done, 100));
     }
   }
-  const stop = () =>
-    new Promise<void>((done) => {
-      if (gone) return done();
-      server.once('exit', () => done());
-      server.kill('SIGTERM');
-    });
-  return { address, process: server, stop };
+  return { address, process: server, stop: () => ended(server) };
 }
 
-function prepareFolder(home: string): void {
-  try {
-    mkdirSync(home, { recursive: true });
-    accessSync(home, constants.W_OK);
-  } catch {
-    throw new StartError(`The data folder ${home} cannot be written; choose another with INVENTARIO_DATA.`);
-  }
+/** Who the database runs as, and how something is run so. Never root. */
+interface RunAs {
+  uid: number | undefined;
+  gid: number | undefined;
+  spawn(command: string, args: readonly string[]): ChildProcess;
+  run(command: string, args: readonly string[]): { status: number | null; said: string };
 }
 
 /**
- * Whether the database can run as its own user, `mysql`, when we are root: that user has to pass through every folder above its data.
- * Under a folder only root may enter (a temporary one, say) it runs as root instead.
+ * Not as root: as whoever starts it. As root: as `mysql`. Where only root may enter a folder above the data (a temporary one, say),
+ * that process is given the one right to pass through and read, and no other.
  */
-function rootMayHandOver(home: string): boolean {
+function whoRuns(home: string): RunAs {
+  const plain = (wrap: (command: string, args: readonly string[]) => [string, string[]], ids: { uid?: number; gid?: number }): RunAs => ({
+    uid: ids.uid,
+    gid: ids.gid,
+    spawn: (command, args) => spawn(...wrap(command, args), { stdio: 'ignore', detached: true, cwd: '/' }),
+    run: (command, args) => {
+      const done = spawnSync(...wrap(command, args), { encoding: 'utf8', cwd: '/' });
+      return { status: done.status, said: (done.stderr || done.error?.message || 'unknown reason').trim().split('\n').at(-1) ?? '' };
+    },
+  });
+  if (!asRoot) return plain((command, args) => [command, [...args]], {});
+  const ids = databaseUser();
+  const caps = passable(home) ? '-all' : '-all,+dac_read_search';
+  const setpriv = [
+    '--reuid',
+    String(ids.uid),
+    '--regid',
+    String(ids.gid),
+    '--clear-groups',
+    `--inh-caps=${caps}`,
+    `--ambient-caps=${caps}`,
+  ];
+  const runAs = plain((command, args) => ['setpriv', [...setpriv, `--bounding-set=${caps}`, command, ...args]], ids);
+  if (runAs.run('true', []).status !== 0)
+    throw new StartError(
+      `The database never runs as root, and its user "mysql" cannot pass through the folders above ${home}; choose another with INVENTARIO_DATA.`,
+    );
+  return runAs;
+}
+
+/** Whether everybody may pass through every folder above. */
+function passable(home: string): boolean {
   for (let above = dirname(home); above !== dirname(above); above = dirname(above)) if ((statSync(above).mode & 0o001) === 0) return false;
-  const { uid, gid } = databaseUser();
-  chownSync(home, uid, gid);
-  chmodSync(home, 0o755);
   return true;
 }
 
@@ -146,53 +182,130 @@ function databaseUser(): { uid: number; gid: number } {
   return { uid: Number(uid), gid: Number(gid) };
 }
 
+function prepareFolder(home: string): void {
+  try {
+    mkdirSync(home, { recursive: true });
+    accessSync(home, constants.W_OK);
+  } catch (error) {
+    if ((error as { code?: string }).code === 'ENOSPC') throw error;
+    throw new StartError(`The data folder ${home} cannot be written; choose another with INVENTARIO_DATA.`);
+  }
+  const { bavail, bsize } = statfsSync(home);
+  if (!existsSync(join(home, 'installed')) && bavail * bsize < LEAST_ROOM)
+    throw new StartError(`The disk under ${home} has ${Math.trunc((bavail * bsize) / 1e6)} MB left; the database needs 300 to begin with.`);
+}
+
+/** Closes the folder to others, and gives what an earlier version ran as root to the database's user. The folder itself comes last. */
+function handOver(home: string, data: string, { uid, gid }: RunAs): void {
+  if (uid !== undefined && gid !== undefined) {
+    const give = (path: string) => {
+      if (lstatSync(path).isDirectory()) for (const name of readdirSync(path)) give(join(path, name));
+      if (lstatSync(path).uid !== uid) chownSync(path, uid, gid);
+    };
+    if (statSync(data).uid !== uid) give(data);
+    for (const name of ['db.log', 'db.pid']) if (existsSync(join(home, name))) chownSync(join(home, name), uid, gid);
+    chownSync(home, uid, gid);
+  }
+  chmodSync(data, 0o700);
+  chmodSync(home, 0o700);
+}
+
 /**
  * Makes the data folder beside its place and moves it there when it is whole, so that being stopped halfway leaves nothing that
  * looks like data. Data without the mark of a finished set-up is somebody's to look at, never ours to throw away.
  */
-function install(home: string, data: string, asUser: readonly string[]): void {
+function install(home: string, data: string, runAs: RunAs): void {
   if (existsSync(data))
     throw new StartError(`The data folder ${data} is half made (its set-up was never finished); move it away and start again.`);
   const making = `${data}.making`;
   rmSync(making, { recursive: true, force: true });
-  const made = spawnSync(
-    'mariadb-install-db',
-    [
-      '--no-defaults',
-      ...asUser,
-      `--datadir=${making}`,
-      '--auth-root-authentication-method=normal',
-      '--skip-test-db',
-      '--skip-name-resolve',
-    ],
-    { encoding: 'utf8' },
-  );
+  if (runAs.uid !== undefined && runAs.gid !== undefined) chownSync(home, runAs.uid, runAs.gid);
+  chmodSync(home, 0o700);
+  const made = runAs.run('mariadb-install-db', [
+    '--no-defaults',
+    `--datadir=${making}`,
+    '--auth-root-authentication-method=normal',
+    '--skip-test-db',
+    '--skip-name-resolve',
+  ]);
   if (made.status !== 0) {
     rmSync(making, { recursive: true, force: true });
-    throw new StartError(
-      `The database cannot be set up in ${data}: ${(made.stderr || made.error?.message || 'unknown reason').trim().split('\n').at(-1)}`,
-    );
+    throw new StartError(`The database cannot be set up in ${data}: ${made.said}`);
   }
-  writeFileSync(join(home, 'password'), randomBytes(18).toString('base64url'), { mode: 0o600 });
+  writeFileSync(join(home, 'password'), secret(), { mode: 0o600 });
   writeFileSync(join(home, 'installed'), '1\n');
   renameSync(making, data);
 }
 
-function passwordOf(home: string): string {
+/**
+ * What the database does before it lets anybody in: root by the socket alone and with a password, our own user from loopback alone, and
+ * no other account, whatever an earlier version left.
+ */
+function writeInitFile(home: string, address: DatabaseAddress, { uid, gid }: RunAs): string {
+  if (!existsSync(join(home, 'root-password'))) writeFileSync(join(home, 'root-password'), secret(), { mode: 0o600 });
+  const { user, password, database } = address;
+  const statements = [
+    `DELETE FROM mysql.global_priv WHERE NOT ((User = 'root' AND Host = 'localhost') OR (User = '${user}' AND Host = '127.0.0.1') OR User = 'mariadb.sys')`,
+    'FLUSH PRIVILEGES',
+    `ALTER USER 'root'@'localhost' IDENTIFIED BY '${secretOf(home, 'root-password')}'`,
+    `CREATE USER IF NOT EXISTS '${user}'@'127.0.0.1' IDENTIFIED BY '${password}'`,
+    `ALTER USER '${user}'@'127.0.0.1' IDENTIFIED BY '${password}'`,
+    `CREATE DATABASE IF NOT EXISTS ${database}`,
+    `GRANT ALL ON \`${database}%\`.* TO '${user}'@'127.0.0.1'`,
+  ];
+  const path = join(home, 'first.sql');
+  writeFileSync(path, `${statements.join(';\n')};\n`, { mode: 0o600 });
+  chmodSync(path, 0o600);
+  if (uid !== undefined && gid !== undefined) chownSync(path, uid, gid);
+  return path;
+}
+
+const secret = () => randomBytes(18).toString('base64url');
+
+function secretOf(home: string, name: 'password' | 'root-password'): string {
   try {
-    return readFileSync(join(home, 'password'), 'utf8').trim();
+    return readFileSync(join(home, name), 'utf8').trim();
   } catch {
-    throw new StartError(`The data folder ${home} is incomplete (no password file); move it away and start again.`);
+    throw new StartError(`The data folder ${home} is incomplete (no ${name} file); move it away and start again.`);
   }
 }
 
-async function prepareUser(socketPath: string, address: DatabaseAddress): Promise<void> {
-  const connection = await mariadb.createConnection({ socketPath, user: 'root', connectTimeout: 30_000 });
+/** Ends a database that a start before this one left running on the same data; it has written everything when it is gone. */
+export async function endOrphan(home: string, data: string): Promise<void> {
+  let pid: number;
   try {
-    await connection.query(`CREATE DATABASE IF NOT EXISTS ${address.database}`);
-    await connection.query(`CREATE USER IF NOT EXISTS '${address.user}'@'127.0.0.1' IDENTIFIED BY '${address.password}'`);
-    await connection.query(`GRANT ALL ON \`${address.database}%\`.* TO '${address.user}'@'127.0.0.1'`);
-  } finally {
-    await connection.end();
+    pid = Number(readFileSync(join(home, 'db.pid'), 'utf8'));
+    if (!readFileSync(`/proc/${pid}/cmdline`, 'utf8').includes(`--datadir=${data}`)) return;
+  } catch {
+    return;
+  }
+  for (let tries = 0; isThere(pid); tries++) {
+    try {
+      if (tries % 600 === 0) process.kill(pid, tries < 1200 ? 'SIGTERM' : 'SIGKILL');
+    } catch {
+      return;
+    }
+    await new Promise((done) => setTimeout(done, 100));
+  }
+}
+
+/** Whether a process is there and not only waits for its parent to notice that it ended. */
+function isThere(pid: number): boolean {
+  try {
+    const stat = readFileSync(`/proc/${pid}/stat`, 'utf8');
+    return !stat.slice(stat.lastIndexOf(')') + 2).startsWith('Z');
+  } catch {
+    return false;
+  }
+}
+
+/** The last thing a log says went wrong. */
+function lastWord(log: string): string {
+  try {
+    const lines = readFileSync(log, 'utf8').trim().split('\n');
+    const line = lines.findLast((entry) => entry.includes('[ERROR]')) ?? lines.at(-1) ?? '';
+    return line.replace(/^.*\[(ERROR|Note|Warning)\]\s*/, '').slice(0, 200);
+  } catch {
+    return 'it says nothing';
   }
 }

@@ -2,7 +2,7 @@
 
 fail() {
   echo "inventario: $1" >&2
-  exit 1
+  exit "${failing_with:-1}"
 }
 
 need_node() {
@@ -20,6 +20,8 @@ need_program() {
     fail "$1 is missing; install it as root: apt-get install $2"
   fi
   echo "Installing $2 ..."
+  # An installation that was cut off before is finished first.
+  $as_root dpkg --configure -a >/dev/null 2>&1
   { $as_root apt-get update -qq && DEBIAN_FRONTEND=noninteractive $as_root apt-get install -y -qq --no-install-recommends "$2"; } >/tmp/inventario-apt.$$ 2>&1 ||
     fail "$2 could not be installed: $(tail -n 1 /tmp/inventario-apt.$$)"
   rm -f /tmp/inventario-apt.$$

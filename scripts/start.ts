@@ -1,46 +1,33 @@
 // Runs Inventario until Ctrl-C.
-import { StartError } from './database.js';
-import { type RunningSystem, startSystem } from './system.js';
+import { fingerprintOf } from './certificate.js';
+import { Household } from './household.js';
+import { readSettings, readTls } from './settings.js';
+import { lineOf, StoppedError } from './start-error.js';
+import { startSystem } from './system.js';
 
-const env = process.env;
-const number = (name: string, usual: number): number => {
-  const value = Number(env[name] ?? usual);
-  if (!Number.isInteger(value) || value < 1 || value > 65_535)
-    throw new StartError(`${name} must be a port from 1 to 65535, not "${env[name]}".`);
-  return value;
-};
-
-let system: RunningSystem | undefined;
-let stopping = false;
-const stop = async () => {
-  if (stopping) return;
-  stopping = true;
-  await system?.stop();
-  process.exit(0);
-};
-process.on('SIGINT', stop);
-process.on('SIGTERM', stop);
-process.on('SIGHUP', stop);
+const household = new Household();
+let code = 0;
+const stop = () => void household.end().then(() => process.exit(code));
+for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP'] as const) process.on(signal, stop);
 
 try {
   const started = Date.now();
-  system = await startSystem({
-    dataFolder: env.INVENTARIO_DATA ?? '.data',
-    host: env.INVENTARIO_HOST ?? '127.0.0.1',
-    port: number('INVENTARIO_PORT', 4180),
-    databasePort: number('INVENTARIO_DB_PORT', 4181),
-    sitePort: number('INVENTARIO_SITE_PORT', 4182),
-  });
-  if (stopping) await system.stop();
+  const settings = readSettings(process.env);
+  const tls = await readTls(process.env, settings);
+  const system = await startSystem({ ...settings, tls }, household);
   console.log(`Inventario is at ${system.url} (up in ${((Date.now() - started) / 1000).toFixed(1)} s). Ctrl-C stops it.`);
-  system.server.once('exit', (code) => {
-    if (stopping) return;
-    console.error(`inventario: the server ended with code ${code}.`);
-    process.exitCode = 1;
-    void stop();
+  if (tls && process.env.INVENTARIO_TLS === 'make')
+    console.log(`Its certificate is ${tls.certificate}; trust it on each device after comparing SHA-256 ${fingerprintOf(tls)}.`);
+  system.server.once('exit', (status) => {
+    if (household.isEnding) return;
+    console.error(`inventario: the server ended with code ${status}.`);
+    code = 1;
+    stop();
   });
 } catch (error) {
-  if (!(error instanceof StartError)) throw error;
-  console.error(`inventario: ${error.message}`);
-  process.exit(1);
+  if (!(error instanceof StoppedError)) {
+    console.error(`inventario: ${lineOf(error)}`);
+    code = 1;
+  }
+  stop();
 }

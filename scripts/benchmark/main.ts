@@ -1,5 +1,7 @@
 // Speeds the product promises, each against its bound and against a reference measured in the same run: the reference takes out
-// how fast this machine happens to be. `npm run benchmark [rounds] [boxes] [loops]`.
+// how fast this machine happens to be. `npm run benchmark [rounds] [boxes] [loops] [devices]`.
+import { modelRuns } from '../together/runs.js';
+import { told } from '../together/told.js';
 import { closedLoops, homePlan, houseEngines, identification } from './engines.js';
 import { keystrokes } from './keystrokes.js';
 import { testsUsed } from './tests-used.js';
@@ -14,3 +16,13 @@ for (const row of rows)
 // 500 boxes say most, and take some minutes; the second argument sets another number.
 console.log(testsUsed(Number(process.argv[3] ?? 500)));
 console.log(closedLoops(Number(process.argv[4] ?? 200)));
+// Three devices on two servers, with everything breaking now and then.
+console.log(
+  told(
+    await modelRuns(
+      Array.from({ length: Number(process.argv[5] ?? 200) }, (_, index) => 100 + index),
+      8,
+      4,
+    ),
+  ),
+);

@@ -17,7 +17,7 @@ import {
   type RecordChange,
   recordKey,
 } from '@inventario/core';
-import { Op, type Sequelize, type Transaction } from 'sequelize';
+import { Op, type Sequelize, Transaction } from 'sequelize';
 import { defineTables, type RecordRow, TABLE_NAMES, TABLES, type TableName, type Tables, tableOf } from './tables.js';
 
 /** A job as the database holds it: the document, the change it stands at, and where each record is kept in its list. */
@@ -49,8 +49,18 @@ export class JobStore {
     this.tables = defineTables(sequelize);
   }
 
-  transaction<Result>(work: (transaction: Transaction) => Promise<Result>): Promise<Result> {
-    return this.sequelize.transaction(work);
+  /**
+   * One write, all or nothing, under the lock of the job's row. Reading only what is committed, it locks no gaps between jobs: two that
+   * are taken in at once do not wait for each other. One that the database breaks off to untie a knot is begun again.
+   */
+  async transaction<Result>(work: (transaction: Transaction) => Promise<Result>): Promise<Result> {
+    for (let tries = 1; ; tries++) {
+      try {
+        return await this.sequelize.transaction({ isolationLevel: Transaction.ISOLATION_LEVELS.READ_COMMITTED }, work);
+      } catch (error) {
+        if (tries === MOST_TRIES || !isKnot(error)) throw error;
+      }
+    }
   }
 
   /** Whether there is no job at all, in the bin neither. */
@@ -119,10 +129,11 @@ export class JobStore {
 
   /** A new job, or the whole of an existing one replaced (as its next change); a new generation of it begins. */
   async replace(job: Job, now: Date): Promise<void> {
-    await this.sequelize.transaction(async (transaction) => {
+    await this.transaction(async (transaction) => {
       const before = await this.tables.jobs.findByPk(job.id, { transaction, lock: transaction.LOCK.UPDATE });
       const sequence = before ? before.get().sequence + 1 : 0;
-      for (const table of [...TABLE_NAMES].reverse()) await this.tables.records[table].destroy({ where: { jobId: job.id }, transaction });
+      if (before)
+        for (const table of [...TABLE_NAMES].reverse()) await this.tables.records[table].destroy({ where: { jobId: job.id }, transaction });
       await this.tables.jobs.upsert(
         { ...this.jobRow(job, sequence, sequence, now), generation: randomUUID(), removedAt: null, summary: null, summaryOf: null },
         { transaction },
@@ -161,7 +172,7 @@ export class JobStore {
     const rows = await this.tables.jobs.findAll({ attributes: ['id'], where: { removedAt: { [Op.lt]: before } } });
     const ids = rows.map((row) => row.get().id);
     for (const id of ids)
-      await this.sequelize.transaction(async (transaction) => {
+      await this.transaction(async (transaction) => {
         const where = { id, removedAt: { [Op.lt]: before } };
         if (!(await this.tables.jobs.findOne({ attributes: ['id'], where, transaction, lock: transaction.LOCK.UPDATE }))) return;
         for (const table of [...TABLE_NAMES].reverse()) await this.tables.records[table].destroy({ where: { jobId: id }, transaction });
@@ -282,6 +293,11 @@ export class JobStore {
     }
   }
 }
+
+const MOST_TRIES = 5;
+
+/** Two transactions waited for each other, or for too long: neither is at fault. */
+const isKnot = (error: unknown) => [1205, 1213].includes(Number((error as { original?: { errno?: number } }).original?.errno));
 
 /** Rows of an edit read at once when the history is asked for. */
 const HISTORY_AT_ONCE = 500;

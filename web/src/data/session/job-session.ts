@@ -63,6 +63,8 @@ const USUAL_PACE: Pace = { beforeSending: 350, firstPause: 2000, longestPause: 6
 /** Edits of one keystroke after another on the same field become one, while they follow within this time. */
 const MERGE_MS = 1200;
 const MOST_AT_ONCE = 50;
+/** What of the browser's says that it is worth trying now. */
+const WAKING = ['online', 'focus'] as const;
 /** So often one edit is tried while the server serves and yet fails on it. */
 const MOST_FAULTS = 5;
 
@@ -76,6 +78,7 @@ export class JobSession {
   private merge: { key: string; at: number; editId: string } | null = null;
   private inFlight: readonly string[] = [];
   private timer: ReturnType<typeof setTimeout> | undefined;
+  private asking: ReturnType<typeof setTimeout> | undefined;
   private readonly pace: Pace;
   private pause: number;
   private oneByOne = false;
@@ -141,10 +144,11 @@ export class JobSession {
 
   start(): void {
     this.closed = false;
-    if (!this.removed && this.base.generation !== null) this.live.follow(this.id, this.base.sequence, this.base.generation);
+    if (this.removed) this.askLater(this.pace.longestPause);
+    else if (this.base.generation !== null) this.live.follow(this.id, this.base.sequence, this.base.generation);
     this.schedule(0);
     void this.photos.open().then(() => this.flushPhotos());
-    globalThis.addEventListener?.('online', this.hurry);
+    for (const wake of WAKING) globalThis.addEventListener?.(wake, this.hurry);
   }
 
   close(): void {
@@ -152,7 +156,8 @@ export class JobSession {
     this.live.close();
     this.tools.line.close();
     clearTimeout(this.timer);
-    globalThis.removeEventListener?.('online', this.hurry);
+    clearTimeout(this.asking);
+    for (const wake of WAKING) globalThis.removeEventListener?.(wake, this.hurry);
   }
 
   readonly subscribe = (listener: () => void): (() => void) => {
@@ -333,9 +338,11 @@ export class JobSession {
     this.timer = setTimeout(() => void this.send(), after);
   }
 
+  /** Somebody looks again, or the network is back. A tab that closed may have left something to send. */
   private readonly hurry = () => {
+    if (globalThis.document?.visibilityState === 'hidden') return;
     this.pause = this.pace.firstPause;
-    this.schedule(0);
+    void this.reload().then(() => this.schedule(0));
   };
 
   private async send(): Promise<void> {
@@ -471,14 +478,21 @@ export class JobSession {
     this.reached = false;
     this.changed();
     // The browser gives up on some failures (a proxy's error page); then we begin again ourselves.
-    if (givenUp) setTimeout(() => void this.readAnew(), this.pause);
+    if (givenUp) this.askLater(this.pause);
   }
 
+  /** The job was taken out. It may be brought back: now and then somebody asks. */
   private lost(): void {
     this.live.close();
     this.removed = true;
     this.reached = true;
     this.changed();
+    this.askLater(this.pace.longestPause);
+  }
+
+  private askLater(after: number): void {
+    clearTimeout(this.asking);
+    if (!this.closed) this.asking = setTimeout(() => void this.readAnew(), after);
   }
 
   private takeChange(change: Change): void {
@@ -524,18 +538,23 @@ export class JobSession {
   }
 
   private async read(): Promise<void> {
-    if (this.closed || this.removed || this.base.generation === null) return;
+    if (this.closed || this.base.generation === null) return;
     try {
       await this.setBase((await this.tools.api.job(this.id, this.base)) ?? this.base);
       this.reached = true;
       this.pause = this.pace.firstPause;
+      if (this.removed) {
+        this.removed = false;
+        this.schedule(0);
+      }
+      this.changed();
       if (!this.closed) this.live.follow(this.id, this.base.sequence, this.base.generation);
     } catch (error) {
       if (error instanceof ApiError && error.code === 'no-such-job') return this.lost();
       this.reached = false;
       this.changed();
       this.pause = Math.min(this.pause * 2, this.pace.longestPause);
-      if (!this.closed) setTimeout(() => void this.readAnew(), this.pause);
+      this.askLater(this.pause);
     }
   }
 

@@ -26,8 +26,10 @@ export class Outbox {
 
   take({ pending, questions }: Pick<KeptJob, 'pending' | 'questions'>): void {
     const here = this.pending.filter((row) => this.unkept.has(row.edit.id));
-    this.pending = [...pending, ...here];
     this.questions = questions;
+    // A row whose question was answered in a page that is gone waits for nobody.
+    const asked = new Set(questions.map((question) => question.edit.id));
+    this.pending = [...pending, ...here].map((row) => (row.heldBy === undefined || asked.has(row.heldBy) ? row : freed(row)));
   }
 
   add(row: Pending): void {
@@ -99,11 +101,7 @@ export class Outbox {
   /** A question is answered: what waited for it may go, behind what takes its place. */
   settle(editId: string, instead?: Pending): void {
     this.questions = this.questions.filter((entry) => entry.edit.id !== editId);
-    const free = this.pending.map((row) => {
-      if (row.heldBy !== editId) return row;
-      const { heldBy: _, ...rest } = row;
-      return rest;
-    });
+    const free = this.pending.map((row) => (row.heldBy === editId ? freed(row) : row));
     const at = this.pending.findIndex((row) => row.heldBy === editId);
     this.pending = instead ? free.toSpliced(at < 0 ? free.length : at, 0, instead) : free;
   }
@@ -164,5 +162,9 @@ export class Outbox {
 
 /** What names a record among all of a job. */
 export const thing = (part: Pick<EditPart, 'kind' | 'id'>) => `${part.kind}/${part.id}`;
+
+function freed({ heldBy: _, ...row }: Pending): Pending {
+  return row;
+}
 
 const rebased = ({ edit }: Pending, base: number): Pending['edit'] => ({ ...edit, parts: edit.parts.map((part) => ({ ...part, base })) });

@@ -21,7 +21,7 @@ export interface TabLine {
  * each tab on its own, which is safe: the server knows an edit it has taken already.
  */
 export function tabLine(name: string): TabLine {
-  const channel = typeof BroadcastChannel === 'undefined' ? null : new BroadcastChannel(name);
+  let channel = typeof BroadcastChannel === 'undefined' ? null : new BroadcastChannel(name);
   let hear: (word: TabWord) => void = () => {};
   channel?.addEventListener('message', (event: MessageEvent<TabWord>) => hear(event.data));
   return {
@@ -33,7 +33,10 @@ export function tabLine(name: string): TabLine {
       const locks = globalThis.navigator?.locks;
       return locks ? (locks.request(name, work) as ReturnType<typeof work>) : inTurn(name, work);
     },
-    close: () => channel?.close(),
+    close: () => {
+      channel?.close();
+      channel = null;
+    },
   };
 }
 

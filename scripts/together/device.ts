@@ -1,0 +1,134 @@
+// One device of a model run: the session of the application itself, over a network that loses, repeats, delays and reorders.
+import 'fake-indexeddb/auto';
+import type { Edit, EditAnswer, Job } from '@inventario/core';
+import { makeApi } from '../../web/src/data/api.js';
+import { JobSession, type SessionTools } from '../../web/src/data/session/job-session.js';
+import { type KeptChange, KeptStore } from '../../web/src/data/session/kept-store.js';
+import { tabLine } from '../../web/src/data/session/tab-line.js';
+import { FetchedStream } from './fetched-stream.js';
+
+export type Chance = (share: number) => boolean;
+
+/** What is written down about a run, to be held against the server's own record at the end. */
+export interface Notes {
+  /** Every edit a device ever kept. */
+  made: Map<string, Edit>;
+  /** Those a server said yes to, with the change they became. */
+  acknowledged: Map<string, number>;
+  /** Those that became a question. */
+  asked: Set<string>;
+}
+
+export interface Network {
+  servers: readonly string[];
+  /** Off: everything arrives, once and in order. */
+  troubled: boolean;
+}
+
+export class Device {
+  session: JobSession | undefined;
+  private readonly kept: KeptStore;
+  private made = 0;
+
+  constructor(
+    readonly name: string,
+    private readonly jobId: string,
+    private readonly network: Network,
+    private readonly chance: Chance,
+    private readonly pick: (count: number) => number,
+    private readonly notes: Notes,
+  ) {
+    this.kept = new NotingStore(`${jobId}-${name}`, notes);
+  }
+
+  /** Opens the job, again and again while no server gives it. */
+  async open(): Promise<JobSession> {
+    for (let serial = 0; ; serial++) {
+      try {
+        this.session = await JobSession.open(this.jobId, this.tools(`${this.name}-${serial}-${Math.trunc(performance.now())}`));
+        this.session.start();
+        return this.session;
+      } catch {
+        await pause(20);
+      }
+    }
+  }
+
+  /** The page is closed in the middle of whatever it does, and opened anew. */
+  async reload(): Promise<void> {
+    this.session?.close();
+    // A page that is gone writes no more: what it had begun is there or not before the next one reads.
+    await this.session?.settled();
+    await this.open();
+  }
+
+  job(): Job {
+    return (this.session as JobSession).state().job;
+  }
+
+  private tools(tab: string): SessionTools {
+    const api = makeApi((path, init) => this.fetch(path, init));
+    return {
+      api: {
+        ...api,
+        sendEdits: async (id, edits) => {
+          const answer = await api.sendEdits(id, edits);
+          for (const result of answer.results) this.note(result);
+          return answer;
+        },
+      },
+      openStream: (address) =>
+        new FetchedStream(
+          () => this.server() + address,
+          () => this.network.troubled && this.chance(0.1),
+        ),
+      kept: this.kept,
+      line: tabLine(`${this.jobId}-${this.name}`),
+      deviceId: `${this.jobId}-${this.name}`,
+      tab,
+      nextNumber: () => ++this.made,
+      pace: { beforeSending: 5, firstPause: 20, longestPause: 200 },
+    };
+  }
+
+  private note({ editId, outcome, sequence }: EditAnswer): void {
+    if ((outcome === 'applied' || outcome === 'duplicate') && sequence !== undefined) this.notes.acknowledged.set(editId, sequence);
+  }
+
+  private server(): string {
+    return this.network.servers[this.pick(this.network.servers.length)] as string;
+  }
+
+  private async fetch(path: string, init: RequestInit): Promise<Response> {
+    const send = () => fetch(this.server() + path, init);
+    if (!this.network.troubled) return send();
+    if (this.chance(0.1)) throw new TypeError('lost on the way there');
+    // A copy of what was sent comes later, behind what follows it.
+    if (this.chance(0.15))
+      void pause(this.pick(120))
+        .then(() => fetch(this.server() + path, { ...init, signal: null }))
+        .catch(() => {});
+    if (this.chance(0.3)) await pause(this.pick(30));
+    const response = await send();
+    if (this.chance(0.1)) throw new TypeError('lost on the way back');
+    return response;
+  }
+}
+
+/** Writes down what a device keeps. */
+class NotingStore extends KeptStore {
+  constructor(
+    name: string,
+    private readonly notes: Notes,
+  ) {
+    super(name);
+  }
+
+  override async write(jobId: string, change: KeptChange): Promise<void> {
+    await super.write(jobId, change);
+    for (const { edit } of change.put ?? []) this.notes.made.set(edit.id, edit);
+    for (const { edit } of change.ask ?? []) this.notes.asked.add(edit.id);
+  }
+}
+
+export const pause = (ms: number) => new Promise((done) => setTimeout(done, ms));

@@ -1,0 +1,189 @@
+// One model run: three devices on one job over two servers, doing what comes, while lines, pages, servers and the database break.
+import { type Box, type Change, type Edit, type Job, putPart, readJobDocument, removePart, sameJson, setParts } from '@inventario/core';
+import { quillonPoint } from '@inventario/demo';
+import { Device, type Network, type Notes, pause } from './device.js';
+import type { House } from './house.js';
+
+const DEVICES = ['phone', 'tablet', 'laptop'];
+const ACTS = 30;
+const BOXES = ['kitchen-door', 'radio-door'];
+
+/** What a run is judged by; every list has to be empty. */
+export interface Verdict {
+  seed: number;
+  edits: number;
+  questions: number;
+  /** Acknowledged edits that are not in the history. */
+  lost: string[];
+  /** Edits that were neither applied nor asked about. */
+  swallowed: string[];
+  /** Readings whose edit was applied and that are not in the job. */
+  missing: string[];
+  /** Devices that do not show what the server has. */
+  apart: string[];
+  /** What is wrong with the document itself. */
+  broken: string[];
+}
+
+export async function modelRun(seed: number, house: House): Promise<Verdict> {
+  const random = mulberry(seed);
+  const chance = (share: number) => random() < share;
+  const pick = (count: number) => Math.floor(random() * count);
+  const jobId = `model-${seed}`;
+  const first = house.servers[0] as string;
+  const notes: Notes = { made: new Map(), acknowledged: new Map(), asked: new Set() };
+  await insist(() => take(first, { ...quillonPoint(), id: jobId }, 'replace'));
+  const network: Network = { servers: house.servers, troubled: true };
+  const devices = DEVICES.map((name) => new Device(name, jobId, network, chance, pick, notes));
+  await Promise.all(devices.map((device) => device.open()));
+  const replaced = chance(0.15) ? pick(ACTS) : -1;
+  const binned = chance(0.15) ? pick(ACTS) : -1;
+
+  for (let act = 0; act < ACTS; act++) {
+    if (act === replaced) await insist(() => take(first, { ...quillonPoint(), id: jobId, name: 'Replaced' }, 'replace'));
+    if (act === binned) {
+      await insist(() => fetch(`${first}/api/jobs/${jobId}`, { method: 'DELETE' }));
+      await insist(() => fetch(`${first}/api/jobs/${jobId}/return`, { method: 'POST' }));
+    }
+    const device = devices[pick(devices.length)] as Device;
+    if (chance(0.07)) await device.reload();
+    else doSomething(device, `${act}`, chance, pick);
+    if (chance(0.5)) await pause(pick(25));
+  }
+  network.troubled = false;
+  const job = await settled(devices, jobId, first, chance);
+  const changes = await history(first, jobId);
+  for (const device of devices) device.session?.close();
+
+  const inHistory = new Map(changes.flatMap(({ edit }) => (edit ? [[edit.id, edit] as const] : [])));
+  const began = changes.findLast((change) => change.edit === null)?.sequence ?? 0;
+  const ids = [...notes.made.keys()];
+  const readings = new Set(job.boxes.flatMap((box) => box.readings.map((reading) => reading.id)));
+  const missing = changes.flatMap(({ sequence, edit }) =>
+    edit && sequence > began ? readingsAdded(edit).filter((id) => !readings.has(id)) : [],
+  );
+  const read = readJobDocument(job);
+  return {
+    seed,
+    edits: ids.length,
+    questions: notes.asked.size,
+    lost: [...notes.acknowledged.keys()].filter((id) => !inHistory.has(id)),
+    swallowed: ids.filter((id) => !inHistory.has(id) && !notes.asked.has(id)),
+    missing,
+    apart: devices.flatMap((device) => (sameJson(device.job(), job) ? [] : [device.name])),
+    broken: read.ok ? [] : read.problems.map(({ path, message }) => `${path} ${message}`),
+  };
+}
+
+/** One act of an installer, whatever the job on the device allows. */
+function doSomething(device: Device, mark: string, chance: (share: number) => boolean, pick: (count: number) => number): void {
+  const { session } = device;
+  if (!session) return;
+  const { job, undoLabel } = session.state();
+  const word = `${device.name}-${mark}`;
+  const box = job.boxes.find((entry) => entry.id === BOXES[pick(BOXES.length)]);
+  const room = job.rooms[pick(job.rooms.length)];
+  const which = pick(10);
+  if (which < 3 && box) {
+    const reading = {
+      id: `m-${word}`,
+      at: '2026-05-04T09:12:00Z',
+      tool: 'indicator' as const,
+      arrangement: 'in-place' as const,
+      points: [box.conductors[0]?.id as string],
+      value: 'quiet' as const,
+    };
+    session.apply(setParts('box', box.id, box, { readings: [...box.readings, reading] }), `read ${word}`);
+  } else if (which < 6 && box) {
+    const at = pick(box.conductors.length);
+    const conductors = box.conductors.map((one, index) => (index === at ? { ...one, marking: word } : one)) as Box['conductors'];
+    session.apply(setParts('box', box.id, box, { conductors }), `mark ${word}`);
+  } else if (which === 6 && room) session.apply(setParts('room', room.id, room, { name: word }), `rename ${word}`);
+  else if (which === 7) {
+    const added = job.rooms.find((entry) => entry.id.startsWith('x-'));
+    if (added && chance(0.5)) session.apply([removePart('room', added.id)], `remove ${word}`);
+    else session.apply([putPart('room', `x-${word}`, { id: `x-${word}`, name: word, floor: 0, order: 50 })], `add ${word}`);
+  } else if (which === 8)
+    session.apply(
+      [
+        putPart('event', `e-${word}`, {
+          id: `e-${word}`,
+          kind: 'switched',
+          circuitId: job.circuits[0]?.id,
+          state: 'off',
+          at: '2026-05-04T09:12:00Z',
+        }),
+      ],
+      `switch ${word}`,
+    );
+  // Readings are never taken back here, so that every one that was applied has to be there at the end.
+  else if (undoLabel && !undoLabel.startsWith('read')) session.undo();
+  else session.redo();
+}
+
+/** Answers every question and waits until every device shows what the server has, with nothing on its way. */
+async function settled(devices: readonly Device[], jobId: string, server: string, chance: (share: number) => boolean): Promise<Job> {
+  for (let tries = 0; tries < 12_000; tries++) {
+    await pause(50);
+    for (const { session } of devices)
+      for (const { edit } of session?.state().questions ?? []) {
+        const mine = chance(0.5);
+        if (session?.settle(edit.id, mine ? 'mine' : 'theirs') !== null) session?.settle(edit.id, 'theirs');
+      }
+    const states = devices.map((device) => device.session?.state());
+    if (states.some((state) => !state || state.pending > 0 || state.questions.length > 0)) continue;
+    const response = await fetch(`${server}/api/jobs/${jobId}`).catch(() => undefined);
+    if (!response?.ok) continue;
+    const job = (await response.json()) as Job;
+    if (states.every((state) => sameJson(state?.job, job))) return job;
+  }
+  return (await (await fetch(`${server}/api/jobs/${jobId}`)).json()) as Job;
+}
+
+function readingsAdded(edit: Edit): string[] {
+  return edit.parts.flatMap((part) => {
+    const { was, now } = part.set?.readings ?? { was: [], now: [] };
+    const ids = (list: unknown) => ((list ?? []) as { id: string }[]).map((reading) => reading.id);
+    return ids(now).filter((id) => !ids(was).includes(id));
+  });
+}
+
+async function history(server: string, jobId: string): Promise<Change[]> {
+  const all: Change[] = [];
+  for (;;) {
+    const page = (await (await fetch(`${server}/api/jobs/${jobId}/changes?since=${all.at(-1)?.sequence ?? 0}`)).json()) as Change[];
+    if (page.length === 0) return all;
+    all.push(...page);
+  }
+}
+
+function take(server: string, job: Job, existing: 'replace'): Promise<Response> {
+  return fetch(`${server}/api/jobs?existing=${existing}`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify(job),
+  });
+}
+
+/** Until it is done, whatever is down at the moment. */
+async function insist(ask: () => Promise<Response>): Promise<void> {
+  for (let tries = 0; tries < 600; tries++) {
+    const status = await ask().then(
+      (response) => response.status,
+      () => 0,
+    );
+    if (status > 0 && status < 500) return;
+    await pause(50);
+  }
+  throw new Error('no server took it');
+}
+
+function mulberry(seed: number): () => number {
+  let state = seed;
+  return () => {
+    state = (state + 0x6d2b79f5) | 0;
+    let mixed = Math.imul(state ^ (state >>> 15), 1 | state);
+    mixed = (mixed + Math.imul(mixed ^ (mixed >>> 7), 61 | mixed)) ^ mixed;
+    return ((mixed ^ (mixed >>> 14)) >>> 0) / 2 ** 32;
+  };
+}
