@@ -27,7 +27,7 @@ export default {
       globalSetup: '<rootDir>/../scripts/jest-database-start.mjs',
       globalTeardown: '<rootDir>/../scripts/jest-database-stop.mjs',
     }),
-    project('scripts', { testMatch: ['<rootDir>/*.test.ts', '<rootDir>/together/*.test.ts'] }),
+    project('scripts', { testMatch: ['<rootDir>/*.test.ts', '<rootDir>/together/*.test.ts', '<rootDir>/backup/*.test.ts'] }),
     project('web', {
       testEnvironment: 'jsdom',
       setupFiles: ['<rootDir>/src/test-support/browser-parts.ts'],

@@ -7,10 +7,16 @@ import { startSystem } from './system.js';
 
 const household = new Household();
 let code = 0;
-const stop = () => void household.end().then(() => process.exit(code));
-for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP'] as const) process.on(signal, stop);
+let starting: Promise<unknown> = Promise.resolve();
+/** What is just being started is waited for: it ends itself as soon as it can be ended. */
+const stop = async () => {
+  await household.end();
+  await starting.catch(() => {});
+  process.exit(code);
+};
+for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP'] as const) process.on(signal, () => void stop());
 
-try {
+async function begin(): Promise<void> {
   const started = Date.now();
   const settings = readSettings(process.env);
   const tls = await readTls(process.env, settings);
@@ -22,12 +28,15 @@ try {
     if (household.isEnding) return;
     console.error(`inventario: the server ended with code ${status}.`);
     code = 1;
-    stop();
+    void stop();
   });
-} catch (error) {
+}
+
+starting = begin();
+starting.catch((error: unknown) => {
   if (!(error instanceof StoppedError)) {
     console.error(`inventario: ${lineOf(error)}`);
     code = 1;
   }
-  stop();
-}
+  void stop();
+});
