@@ -5,7 +5,7 @@ import { join } from 'node:path';
 import { buildSite } from '@inventario/standin';
 import type { FastifyInstance } from 'fastify';
 import { QueryTypes, type Sequelize } from 'sequelize';
-import { build } from '../app.js';
+import { type AppOptions, build } from '../app.js';
 import { folderPhotos } from '../photos/photo-store.js';
 import { httpSite } from '../site/site-client.js';
 import { connect, type DatabaseAddress } from '../storage/database.js';
@@ -23,7 +23,7 @@ export interface TestApp {
 }
 
 /** The server on a fresh database of its own, with a stand-in site that hurries. */
-export async function testApp(): Promise<TestApp> {
+export async function testApp(options: Pick<AppOptions, 'requestsPerMinute'> = {}): Promise<TestApp> {
   const address = await freshDatabase();
   const sequelize = connect(address);
   await migrate(sequelize);
@@ -37,6 +37,7 @@ export async function testApp(): Promise<TestApp> {
     site: httpSite(siteAddress),
     logLevel: 'fatal',
     hosts: ['cellar.lan'],
+    ...options,
   });
   const close = async () => {
     await app.close();

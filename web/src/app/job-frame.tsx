@@ -175,7 +175,7 @@ function SendState() {
       title={reached ? 'The server is reached' : 'The server is not reached; everything is kept on this device'}
     >
       {!reached && <CloudOff aria-hidden className="size-5" />}
-      <span className={classes(text === 'All sent' && 'sr-only sm:not-sr-only')}>{text}</span>
+      <span className={classes((text === 'All sent' || questions.length > 0) && 'sr-only sm:not-sr-only')}>{text}</span>
     </span>
   );
 }

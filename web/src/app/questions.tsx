@@ -20,7 +20,7 @@ export function QuestionsTray() {
   if (questions.length === 0) return null;
   return (
     <>
-      <Button kind="stop" onClick={() => setOpen(true)}>
+      <Button kind="stop" className="shrink-0 whitespace-nowrap" onClick={() => setOpen(true)}>
         {questions.length} question{questions.length === 1 ? '' : 's'}
       </Button>
       <WideDialog title="What the server could not take" open={open} onClose={() => setOpen(false)}>

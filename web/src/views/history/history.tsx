@@ -1,4 +1,4 @@
-import { earlierRecords, findRecord, type HistoryEntry, type Job, partFacts, setParts } from '@inventario/core';
+import { earlierRecords, findRecord, type HistoryEntry, type Job, partFacts, recordWords, setParts } from '@inventario/core';
 import { useInfiniteQuery } from '@tanstack/react-query';
 import { ArrowLeft, History } from 'lucide-react';
 import { useEffect, useMemo } from 'react';
@@ -108,7 +108,7 @@ function BoxEntries({ boxId, entries }: { boxId: string; entries: readonly Histo
       else say('The box is put back as it was.', { label: 'Undo', run: () => undo() });
     };
     return (
-      <Entry key={entry.sequence} job={job} entry={entry}>
+      <Entry key={entry.sequence} job={job} entry={entry} about={recordWords(job, 'box', boxId)}>
         {record && (
           <Button icon={History} onClick={putBack}>
             Put back as it was before
@@ -119,8 +119,10 @@ function BoxEntries({ boxId, entries }: { boxId: string; entries: readonly Histo
   });
 }
 
-function Entry({ job, entry, children }: { job: Job; entry: HistoryEntry; children?: React.ReactNode }) {
+function Entry({ job, entry, about, children }: { job: Job; entry: HistoryEntry; about?: string; children?: React.ReactNode }) {
   const facts = (entry.parts ?? []).flatMap((part) => partFacts(job, part));
+  // In the history of one box every line is about it.
+  const what = (words: string) => (about && words.startsWith(`${about}: `) ? words.slice(about.length + 2) : words);
   const put = entry.parts === null;
   return (
     <li className="flex flex-wrap items-start gap-3 rounded-md border border-rule bg-sheet p-3">
@@ -133,7 +135,7 @@ function Entry({ job, entry, children }: { job: Job; entry: HistoryEntry; childr
           <ul className="mt-1 text-sm">
             {facts.slice(0, MOST_SHOWN).map((fact) => (
               <li key={`${fact.what}${fact.now}`}>
-                <span className="text-soft first-letter:uppercase">{fact.what}:</span> {fact.was && `${fact.was} → `}
+                <span className="text-soft">{what(fact.what)}:</span> {fact.was && `${fact.was} → `}
                 {fact.now}
               </li>
             ))}

@@ -8,6 +8,7 @@ import { timeOf } from '../../app/times.js';
 import { api } from '../../data/api.js';
 import { instant, newId } from '../../data/ids.js';
 import { useJob, usePhotoQueue } from '../../data/job-context.js';
+import type { Waiting } from '../../data/session/photo-queue.js';
 import { Button } from '../../ui/button.js';
 import { Pick, Segments } from '../../ui/choice.js';
 import { classes } from '../../ui/classes.js';
@@ -126,11 +127,18 @@ export function PhotosView() {
                       className="size-28 rounded-sm object-cover"
                     />
                     {queue.waiting.has(photo.id) && (
-                      <span className="block max-w-28 text-left text-sm text-soft">
-                        {queue.waiting.get(photo.id)?.refused ?? 'kept here, not sent yet'}
-                      </span>
+                      <span className="block max-w-28 text-left text-sm text-soft">{waitingWords(queue.waiting.get(photo.id))}</span>
                     )}
                   </button>
+                  {queue.waiting.get(photo.id)?.unkept && (
+                    <a
+                      href={queue.waiting.get(photo.id)?.url}
+                      download={`${photo.id}.jpg`}
+                      className="flex min-h-11 items-center justify-center underline"
+                    >
+                      Save it as a file
+                    </a>
+                  )}
                 </li>
               ))}
             </ul>
@@ -201,6 +209,12 @@ function Picture({ box, photo, onRemove }: { box: Box; photo: Kept; onRemove: ()
       </div>
     </figure>
   );
+}
+
+/** Where a photograph is that the server does not have. */
+function waitingWords(waiting: Waiting | undefined): string {
+  if (waiting?.unkept) return 'no room here: in this page only';
+  return waiting?.refused ?? 'kept here, not sent yet';
 }
 
 /** From this device while it waits here, else from the server; one that another device has not sent yet says so. */
