@@ -19,6 +19,7 @@ import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { freePort } from '../database.js';
 
 const root = join(import.meta.dirname, '..', '..');
+const COMMAND = join(root, 'inventario-backup');
 const folder = mkdtempSync(join(tmpdir(), 'inventario-backup-test-'));
 const data = join(folder, 'data');
 const file = join(folder, 'house.backup');
@@ -41,7 +42,7 @@ afterAll(async () => {
 const api = () => `http://127.0.0.1:${env.INVENTARIO_PORT}/api`;
 
 async function start(): Promise<void> {
-  const child = spawn('./start', { cwd: root, env: { ...process.env, ...env }, stdio: ['ignore', 'pipe', 'inherit'] });
+  const child = spawn(join(root, 'start'), { cwd: root, env: { ...process.env, ...env }, stdio: ['ignore', 'pipe', 'inherit'] });
   running = child;
   await new Promise<void>((done, failed) => {
     child.stdout?.on('data', (piece) => String(piece).includes('Inventario is at') && done());
@@ -57,7 +58,7 @@ async function stop(): Promise<void> {
   await gone;
 }
 const backup = (...words: string[]) => {
-  const { status, stderr } = spawnSync('./inventario-backup', words, { cwd: root, env: { ...process.env, ...env }, encoding: 'utf8' });
+  const { status, stderr } = spawnSync(COMMAND, words, { cwd: root, env: { ...process.env, ...env }, encoding: 'utf8' });
   return { status, line: stderr };
 };
 async function name(text: string): Promise<void> {
@@ -129,7 +130,7 @@ describe('a backup', () => {
 
 describe('killed in the middle', () => {
   const killedAfter = async (ms: number, ...words: string[]) => {
-    const child = spawn('./inventario-backup', words, { cwd: root, env: { ...process.env, ...env }, stdio: 'ignore', detached: true });
+    const child = spawn(COMMAND, words, { cwd: root, env: { ...process.env, ...env }, stdio: 'ignore', detached: true });
     const gone = new Promise((done) => child.once('exit', done));
     await Promise.race([gone, new Promise((done) => setTimeout(done, ms))]);
     try {

@@ -7,7 +7,7 @@ import { keystrokes } from './keystrokes.js';
 import { testsUsed } from './tests-used.js';
 import { wholeJob } from './whole-job.js';
 
-const rows = [...(await houseEngines()), await homePlan(), ...(await identification()), await wholeJob(), ...(await keystrokes())];
+const rows = [...(await houseEngines()), await homePlan(), ...(await identification()), ...(await wholeJob()), ...(await keystrokes())];
 console.log('what                                            ms   bound ms   ratio   to');
 for (const row of rows)
   console.log(

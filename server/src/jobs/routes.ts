@@ -4,7 +4,7 @@ import type { ZodTypeProvider } from 'fastify-type-provider-zod';
 import { z } from 'zod';
 import { RequestError } from '../errors/catalogue.js';
 import { JobList } from '../storage/job-list.js';
-import type { JobStore } from '../storage/job-store.js';
+import type { JobStore, Packing } from '../storage/job-store.js';
 import { applyEdits } from './apply-edits.js';
 import type { ChangeFeed } from './change-feed.js';
 import { summarise } from './summary.js';
@@ -76,7 +76,10 @@ export function jobRoutes(app: FastifyInstance, { store, feed, now }: { store: J
       const tag = `"${found.generation}-${found.sequence}"`;
       reply.header('x-job-sequence', found.sequence).header('x-job-generation', found.generation).header('etag', tag);
       if (tagsOf(request.headers['if-none-match']).includes(tag)) return reply.code(304).send();
-      return reply.type('application/json; charset=utf-8').send(found.text);
+      const packing = packingFor(String(request.headers['accept-encoding'] ?? ''));
+      if (packing !== 'identity') reply.header('content-encoding', packing);
+      reply.header('vary', 'accept-encoding').type('application/json; charset=utf-8');
+      return reply.send(await found.bytes(packing));
     },
   );
 
@@ -191,6 +194,15 @@ export function jobRoutes(app: FastifyInstance, { store, feed, now }: { store: J
       feed.follow(jobId, { sequence, generation: request.query.generation ?? stored.generation }, reply.raw);
     },
   );
+}
+
+/** The best packing a caller takes; one it refuses with `;q=0` is left out. */
+function packingFor(accepted: string): Packing {
+  const taken = accepted.split(',').flatMap((entry) => {
+    const [name = '', ...options] = entry.trim().toLowerCase().split(';');
+    return options.some((option) => /^\s*q=0(\.0*)?\s*$/.test(option)) ? [] : [name.trim()];
+  });
+  return taken.includes('br') ? 'br' : taken.includes('gzip') ? 'gzip' : 'identity';
 }
 
 /** The tags of an If-None-Match header; a weak one stands for the same document. */

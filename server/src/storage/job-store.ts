@@ -1,4 +1,6 @@
 import { randomUUID } from 'node:crypto';
+import { promisify } from 'node:util';
+import { brotliCompress, constants, gzip } from 'node:zlib';
 import {
   assembleJob,
   type Change,
@@ -43,7 +45,7 @@ const rowName = (kind: ListKind, key: string) => `${kind}/${key}`;
 /** Jobs in rows. Every write happens in a transaction that holds the job's row; what was read is kept by sequence. */
 export class JobStore {
   readonly tables: Tables;
-  private readonly cache = new Map<string, StoredJob & { text?: string }>();
+  private readonly cache = new Map<string, StoredJob>();
 
   constructor(private readonly sequelize: Sequelize) {
     this.tables = defineTables(sequelize);
@@ -94,12 +96,18 @@ export class JobStore {
     return transaction ? this.load(id, transaction) : this.sequelize.transaction({ readOnly: true }, (own) => this.load(id, own));
   }
 
-  /** The whole job as JSON text, made once for each change. */
-  async readText(id: string): Promise<(Standing & { text: string }) | undefined> {
-    const stored = (await this.read(id)) as (StoredJob & { text?: string }) | undefined;
+  /** The whole job as JSON text, made and packed once for each change. */
+  async readText(id: string): Promise<(Standing & { bytes: (packing: Packing) => Promise<Buffer> }) | undefined> {
+    const stored = (await this.read(id)) as (StoredJob & { packed?: Map<Packing, Promise<Buffer>> }) | undefined;
     if (!stored) return undefined;
-    stored.text ??= JSON.stringify(stored.job);
-    return { text: stored.text, sequence: stored.sequence, generation: stored.generation };
+    stored.packed ??= new Map();
+    const { packed } = stored;
+    const bytes = (packing: Packing) => {
+      const known = packed.get(packing) ?? PACK[packing](Buffer.from(JSON.stringify(stored.job)));
+      packed.set(packing, known);
+      return known;
+    };
+    return { bytes, sequence: stored.sequence, generation: stored.generation };
   }
 
   /** All rows of the job in one snapshot. */
@@ -293,6 +301,14 @@ export class JobStore {
     }
   }
 }
+
+/** How a whole job goes over the line. Quick before small: it is packed anew after each change. */
+export type Packing = 'br' | 'gzip' | 'identity';
+const PACK: Record<Packing, (bytes: Buffer) => Promise<Buffer>> = {
+  br: (bytes) => promisify(brotliCompress)(bytes, { params: { [constants.BROTLI_PARAM_QUALITY]: 4 } }),
+  gzip: (bytes) => promisify(gzip)(bytes, { level: 5 }),
+  identity: async (bytes) => bytes,
+};
 
 const MOST_TRIES = 5;
 
