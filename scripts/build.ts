@@ -4,7 +4,8 @@ import { createHash } from 'node:crypto';
 import { existsSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { brotliCompressSync, gzipSync } from 'node:zlib';
-import { build } from 'esbuild';
+import { type BuildFailure, build as esbuild, type Plugin } from 'esbuild';
+import { TakenError, takeFolder } from './running.js';
 import { StartError } from './start-error.js';
 
 const SOURCES = [
@@ -31,26 +32,36 @@ function fingerprint(): string {
   return hash.digest('hex');
 }
 
+/** Builds what is not built of the present sources. Whoever comes while somebody builds waits for that and finds it done. */
 export async function buildAll(): Promise<void> {
+  if (isBuilt()) return;
+  const giveBack = await inTurn();
+  try {
+    if (!isBuilt()) await build();
+  } finally {
+    giveBack();
+  }
+}
+
+const isBuilt = () => existsSync(STAMP) && existsSync('web/dist/index.html') && readFileSync(STAMP, 'utf8') === fingerprint();
+
+async function inTurn(): Promise<() => void> {
+  for (;;) {
+    try {
+      return takeFolder('server/dist', 'is being built');
+    } catch (error) {
+      if (!(error instanceof TakenError)) throw error;
+      await new Promise((done) => setTimeout(done, 300));
+    }
+  }
+}
+
+async function build(): Promise<void> {
   const wanted = fingerprint();
-  if (existsSync(STAMP) && readFileSync(STAMP, 'utf8') === wanted && existsSync('web/dist/index.html')) return;
   console.log('Building ...');
-  const common = { bundle: true, platform: 'node', target: 'node20', format: 'esm', sourcemap: true, logLevel: 'warning' } as const;
-  // Our own packages are bundled, everything from node_modules stays where it is.
-  const external = {
-    name: 'packages-stay',
-    setup(bundler: import('esbuild').PluginBuild) {
-      bundler.onResolve({ filter: /^[^./]/ }, ({ path }) => (path.startsWith('@inventario/') ? undefined : { path, external: true }));
-    },
-  };
-  await build({ ...common, entryPoints: ['server/src/main.ts'], outfile: 'server/dist/main.mjs', plugins: [external] });
-  await build({
-    ...common,
-    entryPoints: ['server/src/heavy/heavy-worker.ts'],
-    outfile: 'server/dist/heavy-worker.mjs',
-    plugins: [external],
-  });
-  await build({ ...common, entryPoints: ['standin/src/main.ts'], outfile: 'standin/dist/main.mjs', plugins: [external] });
+  await bundle('server/src/main.ts', 'server/dist/main.mjs');
+  await bundle('server/src/heavy/heavy-worker.ts', 'server/dist/heavy-worker.mjs');
+  await bundle('standin/src/main.ts', 'standin/dist/main.mjs');
   // Whoever asks for the build, a test runner with an environment of its own too, gets the one that is delivered.
   const env = { ...process.env, NODE_ENV: 'production' };
   const web = spawnSync('npx', ['vite', 'build', '--logLevel', 'warn'], { cwd: 'web', encoding: 'utf8', env });
@@ -58,6 +69,24 @@ export async function buildAll(): Promise<void> {
     throw new StartError(`The web application does not build: ${`${web.stdout}${web.stderr}`.trim().split('\n').slice(-8).join(' | ')}`);
   compress('web/dist');
   writeFileSync(STAMP, wanted);
+}
+
+/** Our own packages are bundled, everything from node_modules stays where it is. */
+async function bundle(entry: string, outfile: string): Promise<void> {
+  const external: Plugin = {
+    name: 'packages-stay',
+    setup(bundler) {
+      bundler.onResolve({ filter: /^[^./]/ }, ({ path }) => (path.startsWith('@inventario/') ? undefined : { path, external: true }));
+    },
+  };
+  const how = { bundle: true, platform: 'node', target: 'node20', format: 'esm', sourcemap: true, logLevel: 'silent' } as const;
+  try {
+    await esbuild({ ...how, entryPoints: [entry], outfile, plugins: [external] });
+  } catch (error) {
+    const [first] = (error as BuildFailure).errors ?? [];
+    const where = first?.location ? ` (${first.location.file}:${first.location.line})` : '';
+    throw new StartError(`${entry} does not build: ${first?.text ?? String(error)}${where}`);
+  }
 }
 
 /** Text files beside their brotli and gzip, which the server prefers. */

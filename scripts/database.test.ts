@@ -1,11 +1,12 @@
 import { spawnSync } from 'node:child_process';
-import { chmodSync, mkdirSync, mkdtempSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
+import { chmodSync, mkdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { afterAll, expect, test } from '@jest/globals';
 import * as mariadb from 'mariadb';
 import { freePort, type RunningDatabase, startDatabase } from './database.js';
+import { testFolder } from './test-folder.js';
 
-const folder = mkdtempSync('/tmp/inventario-db-');
+const folder = testFolder('db');
 const running: RunningDatabase[] = [];
 afterAll(async () => {
   for (const database of running) await database.stop();
@@ -61,6 +62,19 @@ async function expectClosed({ database, home }: { database: RunningDatabase; hom
 
 test('a new database is closed to everybody but us, and does not run as root', async () => {
   await expectClosed(await started('new'));
+});
+
+/** Whether this machine lets a process be given the one right it needs under a folder of root's. */
+const mayPass =
+  asRoot &&
+  spawnSync('setpriv', ['--reuid', 'mysql', '--clear-groups', '--inh-caps=+dac_read_search', '--ambient-caps=+dac_read_search', 'true'])
+    .status === 0;
+
+(mayPass ? test : test.skip)('one under a folder only root may enter does not run as root either', async () => {
+  mkdirSync(join(folder, 'private'), { mode: 0o700 });
+  const closed = await started('private/below');
+  await expectClosed(closed);
+  expect(statSync(join(folder, 'private')).mode & 0o077).toBe(0);
 });
 
 (asRoot ? test : test.skip)('one that an earlier version set up and ran as root is put right, with its data', async () => {

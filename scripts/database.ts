@@ -148,22 +148,16 @@ function whoRuns(home: string): RunAs {
   });
   if (!asRoot) return plain((command, args) => [command, [...args]], {});
   const ids = databaseUser();
-  const caps = passable(home) ? '-all' : '-all,+dac_read_search';
-  const setpriv = [
-    '--reuid',
-    String(ids.uid),
-    '--regid',
-    String(ids.gid),
-    '--clear-groups',
-    `--inh-caps=${caps}`,
-    `--ambient-caps=${caps}`,
-  ];
-  const runAs = plain((command, args) => ['setpriv', [...setpriv, `--bounding-set=${caps}`, command, ...args]], ids);
-  if (runAs.run('true', []).status !== 0)
-    throw new StartError(
-      `The database never runs as root, and its user "mysql" cannot pass through the folders above ${home}; choose another with INVENTARIO_DATA.`,
-    );
-  return runAs;
+  const as = ['--reuid', String(ids.uid), '--regid', String(ids.gid), '--clear-groups'];
+  const asUser = (caps: readonly string[]) => plain((command, args) => ['setpriv', [...as, ...caps, command, ...args]], ids);
+  const open = passable(home);
+  const right = open ? '-all' : '-all,+dac_read_search';
+  const ways = [[`--inh-caps=${right}`, `--ambient-caps=${right}`, `--bounding-set=${right}`], ...(open ? [[]] : [])];
+  const way = ways.map(asUser).find((runAs) => runAs.run('test', ['-d', home]).status === 0);
+  if (way) return way;
+  throw new StartError(
+    `The database never runs as root, and its user "mysql" cannot pass through the folders above ${home}; choose another with INVENTARIO_DATA.`,
+  );
 }
 
 /** Whether everybody may pass through every folder above. */

@@ -3,6 +3,9 @@ import { linkSync, mkdirSync, readFileSync, renameSync, rmSync, writeFileSync } 
 import { join } from 'node:path';
 import { StartError } from './start-error.js';
 
+/** Somebody else works there. */
+export class TakenError extends StartError {}
+
 interface Mark {
   pid: number;
   /** When the process began, in ticks since the machine did: a number of its own for a pid that is used again. */
@@ -39,7 +42,7 @@ export function takeFolder(folder: string, doing: string): () => void {
         };
       } catch {
         const other = readMark(path);
-        if (other && isAlive(other)) throw new StartError(`Inventario ${other.doing} already (process ${other.pid}); end that one first.`);
+        if (other && isAlive(other)) throw new TakenError(`Inventario ${other.doing} already (process ${other.pid}); end that one first.`);
         // Only one of two that find the same mark moves it away.
         try {
           renameSync(path, `${own}.old`);

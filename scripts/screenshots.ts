@@ -1,10 +1,9 @@
 // The pictures of docs/screenshots, made from the demo on a fresh system: `npm run screenshots`.
-import { mkdirSync, mkdtempSync, rmSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
+import { mkdirSync, rmSync } from 'node:fs';
 import { chromium, type Page } from '@playwright/test';
 import { freePort } from './database.js';
 import { startSystem } from './system.js';
+import { testFolder } from './test-folder.js';
 
 interface Shot {
   name: string;
@@ -61,7 +60,7 @@ const SHOTS: Shot[] = [
         .click(),
   },
   {
-    // The last: it writes into the demo.
+    // It writes into the demo; the history after it tells of that.
     name: 'stop-phone',
     path: `${JOB}/box/radio-door`,
     phone: true,
@@ -73,11 +72,13 @@ const SHOTS: Shot[] = [
       if ((await first.getAttribute('aria-pressed')) === 'false') await first.tap();
       await page.getByRole('button', { name: 'alert', exact: true }).tap();
       await page.getByRole('button', { name: '3 is off now' }).last().waitFor();
+      await page.getByText('All sent').waitFor({ state: 'attached' });
     },
   },
+  { name: 'history', path: `${JOB}/history`, before: (page) => page.getByRole('listitem').filter({ hasText: 'device' }).first().waitFor() },
 ];
 
-const folder = mkdtempSync(join(tmpdir(), 'inventario-pictures-'));
+const folder = testFolder('pictures');
 const system = await startSystem({
   dataFolder: folder,
   host: '127.0.0.1',

@@ -1,14 +1,14 @@
 import { type ChildProcess, spawn, spawnSync } from 'node:child_process';
-import { mkdirSync, mkdtempSync, readFileSync, rmSync, symlinkSync, writeFileSync } from 'node:fs';
+import { mkdirSync, readFileSync, rmSync, symlinkSync, writeFileSync } from 'node:fs';
 import { get as httpsGet } from 'node:https';
 import { createServer } from 'node:net';
-import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, describe, expect, test } from '@jest/globals';
 import { freePort, portIsFree } from './database.js';
+import { testFolder } from './test-folder.js';
 
 const root = new URL('..', import.meta.url).pathname;
-const folder = mkdtempSync(join(tmpdir(), 'inventario-start-'));
+const folder = testFolder('start');
 afterAll(() => rmSync(folder, { recursive: true, force: true }));
 
 const ports = async () => ({

@@ -1,10 +1,9 @@
-import { mkdtempSync, rmSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
+import { rmSync } from 'node:fs';
 import AxeBuilder from '@axe-core/playwright';
 import { test as base, expect, type Page } from '@playwright/test';
 import { freePort } from '../../scripts/database.js';
 import { type RunningSystem, startSystem } from '../../scripts/system.js';
+import { testFolder } from '../../scripts/test-folder.js';
 import { House } from './house.js';
 import { Survey } from './survey.js';
 
@@ -18,7 +17,7 @@ export const test = base.extend<Fixtures, { system: RunningSystem }>({
   system: [
     // biome-ignore lint/correctness/noEmptyPattern: Playwright reads the names of fixtures off the pattern
     async ({}, use) => {
-      const dataFolder = mkdtempSync(join(tmpdir(), 'inventario-journey-'));
+      const dataFolder = testFolder('journey');
       const system = await startSystem({
         dataFolder,
         host: '127.0.0.1',

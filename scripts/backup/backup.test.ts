@@ -1,26 +1,15 @@
 import { type ChildProcess, spawn, spawnSync } from 'node:child_process';
-import {
-  cpSync,
-  existsSync,
-  mkdirSync,
-  mkdtempSync,
-  readdirSync,
-  readFileSync,
-  rmSync,
-  statSync,
-  truncateSync,
-  writeFileSync,
-} from 'node:fs';
-import { tmpdir } from 'node:os';
+import { cpSync, existsSync, mkdirSync, readdirSync, readFileSync, rmSync, statSync, truncateSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { gunzipSync, gzipSync } from 'node:zlib';
 import type { Job } from '@inventario/core';
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { freePort } from '../database.js';
+import { testFolder } from '../test-folder.js';
 
 const root = join(import.meta.dirname, '..', '..');
 const COMMAND = join(root, 'inventario-backup');
-const folder = mkdtempSync(join(tmpdir(), 'inventario-backup-test-'));
+const folder = testFolder('backup-test');
 const data = join(folder, 'data');
 const file = join(folder, 'house.backup');
 let env: Record<string, string>;

@@ -1,9 +1,10 @@
 // The two servers and the database the devices of a model run work with; each can be killed and comes back on the same data.
 import { type ChildProcess, spawn } from 'node:child_process';
-import { mkdtempSync, rmSync } from 'node:fs';
+import { rmSync } from 'node:fs';
 import { join, resolve } from 'node:path';
 import { build } from 'esbuild';
 import { freePort, type RunningDatabase, startDatabase } from '../database.js';
+import { testFolder } from '../test-folder.js';
 
 export interface House {
   /** Addresses of the servers. */
@@ -16,7 +17,7 @@ export interface House {
 /** Starts a database that survives being killed, and two servers on it. */
 export async function startHouse(): Promise<House> {
   const bundle = await bundleServer();
-  const folder = mkdtempSync('/tmp/inventario-model-');
+  const folder = testFolder('model');
   const databasePort = await freePort();
   let database: RunningDatabase = await startDatabase(join(folder, 'database'), databasePort);
   const ports = [await freePort(), await freePort()];
