@@ -207,6 +207,39 @@ test('what another device changed shows up; a gap in the stream is read anew', a
   expect([named(session), (await kept()).base?.sequence]).toEqual(['Vestibule', 3]);
 });
 
+test('a whole job that was asked for earlier and comes late does not take the screen back', async () => {
+  const tools = toolsOf(server, phone);
+  let late: Promise<unknown> = Promise.resolve();
+  const session = await opened({
+    ...tools,
+    api: {
+      ...tools.api,
+      job: async (id, known) => {
+        const given = await tools.api.job(id, known);
+        await late;
+        return given;
+      },
+    },
+  });
+  late = new Promise((done) => setTimeout(done, 1500));
+  Stream.last.say('generation', { generation: 'g1', sequence: 0 });
+  rename(session, 'Porch');
+  await pass(1000);
+  expect([session.state().pending, named(session)]).toEqual([0, 'Porch']);
+  await pass(2000);
+  expect([named(session), (await kept()).base?.sequence]).toEqual(['Porch', 1]);
+});
+
+test('a server put back from a backup is followed back, and what came after asks', async () => {
+  const session = await opened();
+  rename(session, 'Porch');
+  await pass(1000);
+  Object.assign(server, { job: { ...server.job, rooms: [room('Hall')] }, sequence: 0 });
+  Stream.last.say('generation', { generation: 'g1', sequence: 0 });
+  await pass(1000);
+  expect(named(session)).toBe('Hall');
+});
+
 test('our own edit may come over the stream before its answer: it is ours once', async () => {
   const session = await opened();
   rename(session, 'Porch');

@@ -539,8 +539,13 @@ export class JobSession {
 
   private async read(): Promise<void> {
     if (this.closed || this.base.generation === null) return;
+    const had = this.base;
     try {
-      await this.setBase((await this.tools.api.job(this.id, this.base)) ?? this.base);
+      const given = (await this.tools.api.job(this.id, had)) ?? this.base;
+      // What was read before our own edits came through is older than what is here by now. One older than what was here before asking is
+      // the server's own past: it was put back from a backup.
+      const late = given.generation === this.base.generation && given.sequence >= had.sequence && given.sequence < this.base.sequence;
+      await this.setBase(late ? this.base : given);
       this.reached = true;
       this.pause = this.pace.firstPause;
       if (this.removed) {
