@@ -18,6 +18,8 @@ const project = (name, more = {}) => ({
 export default {
   // No test is timed: how long one takes says how busy the machine is. This only ends one that hangs.
   testTimeout: 1_800_000,
+  // Half of the tests wait for processes and databases more than they compute.
+  maxWorkers: 2,
   projects: [
     project('core'),
     project('cli'),

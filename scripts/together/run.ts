@@ -137,7 +137,7 @@ async function settled(devices: readonly Device[], jobId: string, server: string
     const job = (await response.json()) as Job;
     if (states.every((state) => sameJson(state?.job, job))) return job;
   }
-  return (await (await fetch(`${server}/api/jobs/${jobId}`)).json()) as Job;
+  return reading<Job>(`${server}/api/jobs/${jobId}`);
 }
 
 function readingsAdded(edit: Edit): string[] {
@@ -151,9 +151,18 @@ function readingsAdded(edit: Edit): string[] {
 async function history(server: string, jobId: string): Promise<Change[]> {
   const all: Change[] = [];
   for (;;) {
-    const page = (await (await fetch(`${server}/api/jobs/${jobId}/changes?since=${all.at(-1)?.sequence ?? 0}`)).json()) as Change[];
+    const page = await reading<Change[]>(`${server}/api/jobs/${jobId}/changes?since=${all.at(-1)?.sequence ?? 0}`);
     if (page.length === 0) return all;
     all.push(...page);
+  }
+}
+
+/** What a server says, as soon as it is there to say it: another run may just have killed it. */
+async function reading<Answer>(address: string): Promise<Answer> {
+  for (;;) {
+    const response = await fetch(address).catch(() => undefined);
+    if (response?.ok) return (await response.json()) as Answer;
+    await pause(50);
   }
 }
 
