@@ -30,6 +30,8 @@ export interface AppOptions {
   now?: () => Date;
   https?: { key: Buffer; cert: Buffer };
   logLevel?: string;
+  /** Where the log goes instead of standard output. */
+  logTo?: { write(line: string): void };
   /** Requests to the API one address may make in a minute. */
   requestsPerMinute?: number;
   /** Names this server answers to beside loopback and the address a request came in at. */
@@ -43,6 +45,7 @@ export async function build(options: AppOptions): Promise<FastifyInstance> {
   const app = Fastify({
     logger: {
       level: options.logLevel ?? 'warn',
+      ...(options.logTo ? { stream: options.logTo } : {}),
       // Addresses hold ids and searches: the route says enough.
       serializers: { req: (request) => ({ method: request.method, route: request.routeOptions?.url }) },
     },

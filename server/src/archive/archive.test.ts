@@ -81,6 +81,16 @@ describe('an archive', () => {
       () => changed({ 'photos/p1.jpg': new Uint8Array(15_000_001) }),
       { path: 'photos/p1.jpg', message: 'is larger than is taken' },
     ],
+    [
+      'a picture packed tighter than any picture is',
+      () => changed({ 'photos/p1.jpg': new Uint8Array(2_000_000) }),
+      { path: 'photos/p1.jpg', message: 'is packed tighter than is taken' },
+    ],
+    [
+      'more entries than any house has',
+      () => changed(Object.fromEntries(Array.from({ length: 5001 }, (_, index) => [`folder-${index}/`, new Uint8Array()]))),
+      { path: '', message: 'holds more than 5000 entries' },
+    ],
   ])('%s is refused, the file named, and nothing is kept', async (_, make, problem) => {
     const answer = await send(await make(), '?existing=copy&copyId=refused');
     expect([answer.statusCode, answer.json().error.code]).toEqual([422, 'unusable-job']);

@@ -85,3 +85,25 @@ test('jobs come in pages, by touch or by name, and can be searched', async () =>
   expect((await server.app.inject('/api/jobs?after=none')).json().error.problems[0].path).toBe('/after');
   expect((await server.app.inject('/api/jobs?limit=501')).json().error.problems[0].path).toBe('/limit');
 });
+
+test('the log names a request and where it failed, and nothing of what a client sent', async () => {
+  let log = '';
+  const other = await testApp({ logLevel: 'error', logTo: { write: (line) => (log += line) } });
+  await other.store.replace(quillonPoint(), new Date());
+  await other.sequelize.close();
+  const edit = {
+    id: 'secret-edit',
+    deviceId: 'phone',
+    n: 1,
+    at: '2026-05-04T09:12:00Z',
+    label: 'Call on Mrs Marrow',
+    parts: [{ kind: 'room', id: 'kitchen', base: 0, set: { name: { was: 'Keeper’s kitchen', now: 'Mrs Marrow' } } }],
+  };
+  const answer = await other.app.inject({ method: 'POST', url: '/api/jobs/quillon-point/edits', payload: { edits: [edit] } });
+  expect(answer.statusCode).toBeGreaterThanOrEqual(500);
+  await other.app.inject('/api/jobs?search=Marrow');
+  expect(log).toContain(answer.headers['x-request-id'] as string);
+  expect(log).toContain('where');
+  for (const secret of ['Marrow', 'secret-edit', 'quillon-point']) expect(log).not.toContain(secret);
+  await Promise.all([other.app.close(), other.site.close()]);
+});
