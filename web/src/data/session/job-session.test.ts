@@ -484,6 +484,23 @@ test('a job made here without a network is brought to the server with what was r
   expect([server.job.name, server.job.rooms[0]?.name]).toEqual(['Made here', 'Porch']);
 });
 
+test('one the server does not take stays here and is brought again now and then, not in a rush', async () => {
+  const job = { ...newJob('j', 'Made here', 'us', '2023', NOTHING), rooms: [room('Hall')] };
+  await during(phone.kept.write('j', { base: { job, sequence: 0, generation: null } }));
+  const tools = toolsOf(server, phone);
+  let tries = 0;
+  const takeIn = () => {
+    tries += 1;
+    return Promise.reject(new ApiError(422, 'unusable-job', 'The job file has errors.'));
+  };
+  const session = await opened({ ...tools, api: { ...tools.api, takeIn } });
+  rename(session, 'Porch');
+  await pass(600_000);
+  expect(session.state()).toMatchObject({ made: true, pending: 1, questions: [] });
+  expect(tries).toBeGreaterThan(3);
+  expect(tries).toBeLessThan(25);
+});
+
 test('what the job as shown does not allow is told, and changes nothing', async () => {
   const session = await opened();
   const part = { kind: 'room' as const, id: 'gone', base: null, set: { name: { was: 'Attic', now: 'Loft' } } };

@@ -1,22 +1,13 @@
-import {
-  type Change,
-  type Conflict,
-  type Edit,
-  type EditPart,
-  fieldByField,
-  findRecord,
-  insist,
-  type Job,
-  meet,
-  reduce,
-} from '@inventario/core';
+import { type Change, type Conflict, type Edit, type EditPart, fieldByField, insist, type Job, reduce } from '@inventario/core';
 import { type Api, ApiError, isPassing } from '../api.js';
 import { instant, newId } from '../ids.js';
+import { jobOnBase, recordsGone, recordsOf } from './job-on-base.js';
 import type { Base, KeptStore, Pending, Question } from './kept-store.js';
 import { LiveChanges, type OpenStream } from './live-changes.js';
 import { Outbox, thing } from './outbox.js';
 import { PhotoQueue } from './photo-queue.js';
 import type { TabLine } from './tab-line.js';
+import { type Pace, Tries } from './tries.js';
 import { type Back, UndoSteps } from './undo-steps.js';
 
 export interface SessionState {
@@ -49,24 +40,10 @@ export interface SessionTools {
   pace?: Pace;
 }
 
-/** How long a session waits, ms. */
-export interface Pace {
-  /** After an edit, so that those that follow at once go with it. */
-  beforeSending: number;
-  /** Before something that failed is tried again; it grows to the longest. */
-  firstPause: number;
-  longestPause: number;
-}
-
-const USUAL_PACE: Pace = { beforeSending: 350, firstPause: 2000, longestPause: 60_000 };
-
 /** Edits of one keystroke after another on the same field become one, while they follow within this time. */
 const MERGE_MS = 1200;
-const MOST_AT_ONCE = 50;
 /** What of the browser's says that it is worth trying now. */
 const WAKING = ['online', 'focus'] as const;
-/** So often one edit is tried while the server serves and yet fails on it. */
-const MOST_FAULTS = 5;
 
 /**
  * One open job: the server's last version, this device's unsent edits on top of it, and their way to the server. Screens read
@@ -79,10 +56,7 @@ export class JobSession {
   private inFlight: readonly string[] = [];
   private timer: ReturnType<typeof setTimeout> | undefined;
   private asking: ReturnType<typeof setTimeout> | undefined;
-  private readonly pace: Pace;
-  private pause: number;
-  private oneByOne = false;
-  private readonly faults = new Map<string, number>();
+  private readonly tries: Tries;
   private sending = false;
   private reading: Promise<void> | undefined;
   private closed = false;
@@ -99,8 +73,7 @@ export class JobSession {
     private readonly tools: SessionTools,
   ) {
     const { api, kept } = tools;
-    this.pace = tools.pace ?? USUAL_PACE;
-    this.pause = this.pace.firstPause;
+    this.tries = new Tries(tools.pace);
     this.outbox = new Outbox(this.id, kept, () => this.changed());
     this.photos = new PhotoQueue(this.id, kept, ({ jobId, photoId, picture }) => api.keepPhoto(jobId, photoId, picture));
     this.live = new LiveChanges(tools.openStream, {
@@ -144,7 +117,7 @@ export class JobSession {
 
   start(): void {
     this.closed = false;
-    if (this.removed) this.askLater(this.pace.longestPause);
+    if (this.removed) this.askLater(this.tries.pace.longestPause);
     else if (this.base.generation !== null) this.live.follow(this.id, this.base.sequence, this.base.generation);
     this.schedule(0);
     void this.photos.open().then(() => this.flushPhotos());
@@ -198,7 +171,10 @@ export class JobSession {
   settle(editId: string, choice: 'theirs' | 'mine', parts?: EditPart[]): string | null {
     const question = this.outbox.questions.find((entry) => entry.edit.id === editId);
     if (!question) return null;
-    const ground = this.jobWith((row) => row.heldBy !== editId);
+    const ground = jobOnBase(
+      this.base,
+      this.outbox.pending.filter((row) => row.heldBy !== editId),
+    );
     const mine = insist(ground, parts ?? question.edit.parts, question.records);
     const possible = reduce(ground, { parts: mine });
     if (choice === 'mine' && !possible.ok) return possible.refusal.code;
@@ -214,7 +190,7 @@ export class JobSession {
     }
     this.rebuild();
     this.changed();
-    this.schedule(this.pace.beforeSending);
+    this.schedule(this.tries.pace.beforeSending);
     return null;
   }
 
@@ -248,7 +224,7 @@ export class JobSession {
     }
     this.merge = mergeKey ? { key: mergeKey, at: Date.now(), editId: edit.id } : null;
     this.changed();
-    this.schedule(this.pace.beforeSending);
+    this.schedule(this.tries.pace.beforeSending);
     return edit;
   }
 
@@ -341,7 +317,7 @@ export class JobSession {
   /** Somebody looks again, or the network is back. A tab that closed may have left something to send. */
   private readonly hurry = () => {
     if (globalThis.document?.visibilityState === 'hidden') return;
-    this.pause = this.pace.firstPause;
+    this.tries.heard();
     void this.reload().then(() => this.schedule(0));
   };
 
@@ -356,7 +332,7 @@ export class JobSession {
       this.inFlight = [];
       this.changed();
       const more = this.outbox.unsent.some((row) => row.heldBy === undefined) || this.base.generation === null;
-      if (more) this.schedule(this.reached ? 0 : this.pause);
+      if (more) this.schedule(this.reached ? 0 : this.tries.pause);
       else if (this.reached) this.flushPhotos();
     }
   }
@@ -369,15 +345,14 @@ export class JobSession {
     const free = this.outbox.unsent.filter((row) => row.heldBy === undefined);
     // What another tab made on top of the first goes after the answer: it is based on the change that becomes known then.
     const other = free.findIndex((row) => row.edit.tab !== free[0]?.edit.tab);
-    const most = this.oneByOne ? 1 : Math.min(MOST_AT_ONCE, other < 0 ? MOST_AT_ONCE : other);
-    const batch = free.slice(0, most).map((row) => row.edit);
+    const batch = free.slice(0, other < 0 ? this.tries.most : Math.min(this.tries.most, other)).map((row) => row.edit);
     this.inFlight = batch.map((edit) => edit.id);
     try {
       if (this.base.generation === null) await this.bring();
       if (batch.length === 0) return;
       const { results } = await this.tools.api.sendEdits(this.id, batch);
       this.heard(false);
-      this.oneByOne = false;
+      this.tries.answered();
       await this.takeAnswers(results);
     } catch (error) {
       await this.failed(error, batch);
@@ -400,7 +375,7 @@ export class JobSession {
 
   private async takeAnswers(results: Awaited<ReturnType<Api['sendEdits']>>['results']): Promise<void> {
     const sent = new Map(this.outbox.pending.map((row) => [row.edit.id, row.edit]));
-    const change = this.outbox.answer(results, (row) => this.recordsOf(row));
+    const change = this.outbox.answer(results, (row) => recordsOf(row, this.shown));
     const taken: Change[] = [];
     for (const { editId, outcome, sequence, edit } of results) {
       const carried = edit ?? sent.get(editId);
@@ -417,31 +392,22 @@ export class JobSession {
   private async failed(error: unknown, batch: readonly Edit[]): Promise<void> {
     const [first] = batch;
     if (error instanceof ApiError && error.code === 'no-such-job') return this.lost();
-    if (isPassing(error)) {
+    // A job made here that the server does not take stays here, whatever the reason, and is brought again later.
+    if (isPassing(error) || this.base.generation === null) {
       this.reached = false;
       const fault = first !== undefined && error instanceof ApiError && error.status >= 500 && (await this.serves());
-      if (fault) {
-        this.oneByOne = true;
-        const times = (this.faults.get(first.id) ?? 0) + 1;
-        this.faults.set(first.id, times);
-        if (batch.length === 1 && times >= MOST_FAULTS) return this.giveUpOn(first, error);
-      }
-      this.pause = Math.min(this.pause * 2, this.pace.longestPause);
-      return;
+      if (fault && this.tries.fault(first.id, batch.length === 1)) return this.giveUpOn(first, error);
+      return this.tries.longer();
     }
-    if (batch.length > 1) {
-      this.oneByOne = true;
-      return;
-    }
+    if (batch.length > 1) return this.tries.takeApart();
     if (first && error instanceof ApiError) return this.giveUpOn(first, error);
     throw error;
   }
 
   private async giveUpOn(edit: Edit, error: ApiError): Promise<void> {
-    this.faults.delete(edit.id);
     this.reached = true;
     const problems = [...error.problems, { path: '', message: error.message }];
-    const change = this.outbox.answer([{ editId: edit.id, outcome: 'refused', problems }], (row) => this.recordsOf(row));
+    const change = this.outbox.answer([{ editId: edit.id, outcome: 'refused', problems }], (row) => recordsOf(row, this.shown));
     await this.outbox.write(change);
     this.tools.line.say({ says: 'kept' });
     this.rebuild();
@@ -454,20 +420,10 @@ export class JobSession {
     );
   }
 
-  /** The records an edit is about as this device had them. */
-  private recordsOf({ edit, records }: Pending): Question['records'] {
-    return Object.fromEntries(
-      edit.parts.flatMap((part) => {
-        const record = part.kind === 'job' ? undefined : (findRecord(this.shown, part.kind, part.id)?.record ?? records?.[thing(part)]);
-        return record ? [[thing(part), record]] : [];
-      }),
-    );
-  }
-
   private heard(hurry = true): void {
     const away = !this.reached;
     this.reached = true;
-    this.pause = this.pace.firstPause;
+    this.tries.heard();
     if (!away) return;
     this.changed();
     if (hurry) this.schedule(0);
@@ -478,7 +434,7 @@ export class JobSession {
     this.reached = false;
     this.changed();
     // The browser gives up on some failures (a proxy's error page); then we begin again ourselves.
-    if (givenUp) this.askLater(this.pause);
+    if (givenUp) this.askLater(this.tries.pause);
   }
 
   /** The job was taken out. It may be brought back: now and then somebody asks. */
@@ -487,7 +443,7 @@ export class JobSession {
     this.removed = true;
     this.reached = true;
     this.changed();
-    this.askLater(this.pace.longestPause);
+    this.askLater(this.tries.pace.longestPause);
   }
 
   private askLater(after: number): void {
@@ -547,7 +503,7 @@ export class JobSession {
       const late = given.generation === this.base.generation && given.sequence >= had.sequence && given.sequence < this.base.sequence;
       await this.setBase(late ? this.base : given);
       this.reached = true;
-      this.pause = this.pace.firstPause;
+      this.tries.heard();
       if (this.removed) {
         this.removed = false;
         this.schedule(0);
@@ -558,8 +514,8 @@ export class JobSession {
       if (error instanceof ApiError && error.code === 'no-such-job') return this.lost();
       this.reached = false;
       this.changed();
-      this.pause = Math.min(this.pause * 2, this.pace.longestPause);
-      this.askLater(this.pause);
+      this.tries.longer();
+      this.askLater(this.tries.pause);
     }
   }
 
@@ -573,32 +529,13 @@ export class JobSession {
     if (this.outbox.unsent.length === 0 && !this.removed && this.base.generation !== null) void this.photos.flush();
   }
 
-  /** The job as shown: what is on its way meets the base as others have made it since, and mine holds until the server says otherwise. */
   private rebuild(): void {
     const before = this.shown;
-    this.shown = this.jobWith(() => true);
-    const parts = this.outbox.pending.flatMap((row) => row.edit.parts).filter((part) => part.kind !== 'job');
-    const seen = new Map<string, object>();
-    for (const part of parts) {
-      const record = findRecord(before, part.kind, part.id)?.record;
-      if (record && !findRecord(this.shown, part.kind, part.id)) seen.set(thing(part), record);
-    }
-    if (seen.size === 0) return;
-    const held = this.outbox.holdRecords(seen, (part) => !findRecord(this.shown, part.kind, part.id));
+    this.shown = jobOnBase(this.base, this.outbox.pending);
+    const gone = recordsGone(before, this.shown, this.outbox.pending);
+    if (gone.size === 0) return;
+    const held = this.outbox.holdRecords(gone, (part) => gone.has(thing(part)));
     if (held.length > 0) void this.keep({ put: held });
-  }
-
-  private jobWith(counts: (row: Pending) => boolean): Job {
-    let { job } = this.base;
-    for (const row of this.outbox.pending) {
-      if (!counts(row)) continue;
-      const result = reduce(
-        job,
-        meet(job, row.edit.parts, () => false),
-      );
-      if (result.ok) job = result.job;
-    }
-    return job;
   }
 
   private changed(): void {
