@@ -5,7 +5,12 @@ import { isIP } from 'node:net';
 import { hostname, networkInterfaces } from 'node:os';
 import { join } from 'node:path';
 import selfsigned from 'selfsigned';
-import type { Tls } from './settings.js';
+
+/** Files, in PEM. */
+export interface Tls {
+  certificate: string;
+  key: string;
+}
 
 const DAYS = 800;
 const DAY = 86_400_000;

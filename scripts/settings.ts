@@ -4,13 +4,8 @@ import { isIP } from 'node:net';
 import { networkInterfaces } from 'node:os';
 import { join, resolve } from 'node:path';
 import { createSecureContext } from 'node:tls';
-import { madeCertificate } from './certificate.js';
+import { madeCertificate, type Tls } from './certificate.js';
 import { StartError } from './start-error.js';
-
-export interface Tls {
-  certificate: string;
-  key: string;
-}
 
 export interface Settings {
   dataFolder: string;

@@ -3,10 +3,10 @@ import { type ChildProcess, spawn } from 'node:child_process';
 import { join, resolve } from 'node:path';
 import { finishRestore } from './backup/switch-over.js';
 import { buildAll } from './build.js';
+import type { Tls } from './certificate.js';
 import { portIsFree, type RunningDatabase, startDatabase } from './database.js';
 import { ended, Household } from './household.js';
 import { takeFolder } from './running.js';
-import type { Tls } from './settings.js';
 import { StartError } from './start-error.js';
 
 export interface SystemOptions {
