@@ -101,7 +101,7 @@ export async function startDatabase(folder: string, port: number, forTests = fal
     '--character-set-server=utf8mb4',
     '--collation-server=utf8mb4_unicode_ci',
     '--default-time-zone=+00:00',
-    ...(forTests ? ['--innodb-flush-log-at-trx-commit=0', '--skip-log-bin'] : DURABLE),
+    ...(forTests ? ['--innodb-flush-log-at-trx-commit=0', '--skip-log-bin'] : ['--innodb-flush-log-at-trx-commit=1']),
   ]);
   let gone = false;
   for (const event of ['exit', 'error'] as const)
@@ -123,20 +123,6 @@ export async function startDatabase(folder: string, port: number, forTests = fal
   }
   return { address, process: server, stop: () => ended(server) };
 }
-
-/**
- * Written before it is seen. InnoDB by itself shows a change to others a moment before it is on the disk: somebody could be told of it
- * and a crash take it back. With the log of changes synced first, nobody ever sees what a crash could take.
- */
-const DURABLE = [
-  '--innodb-flush-log-at-trx-commit=1',
-  '--log-bin=log-of-changes',
-  '--server-id=1',
-  '--sync-binlog=1',
-  '--binlog-format=ROW',
-  '--expire-logs-days=1',
-  '--max-binlog-size=64M',
-];
 
 /** Who the database runs as, and how something is run so. Never root. */
 interface RunAs {

@@ -220,6 +220,13 @@ describe('my word on a question', () => {
     expect(insist(done(theirs, parts), mine)).toEqual([]);
   });
 
+  test('a field that is null stays null: such a record is put whole', () => {
+    const there = { boxId: box.id, position: 1, deviceId: 'x', strategy: 'single' as const };
+    const chosen = { ...job, selections: [there] } as Job;
+    const parts = [{ kind: 'selection' as const, id: `${box.id}/1`, base: null, put: { ...there, deviceId: null } }];
+    expect(fieldByField(chosen, parts)).toEqual(parts);
+  });
+
   test('against a removal brings the record back as this device had it', () => {
     const without = { ...job, boxes: [] };
     const change: EditPart = { kind: 'box', id: box.id, base: 3, set: { name: { was: box.name, now: 'Mine' } } };

@@ -29,7 +29,8 @@ export function setParts<Record extends object>(kind: RecordKind, id: string, re
 export function fieldByField(job: Job, parts: readonly EditPart[]): EditPart[] {
   return parts.flatMap((part): EditPart[] => {
     const current = part.put && findRecord(job, part.kind, part.id)?.record;
-    if (!part.put || !current || part.kind === 'event') return [part];
+    // A field set to null is taken out; one that is null is told with its record.
+    if (!part.put || !current || part.kind === 'event' || Object.values(part.put).includes(null)) return [part];
     const dropped = Object.fromEntries(Object.keys(current).map((field) => [field, undefined]));
     return setParts(part.kind, part.id, current, { ...dropped, ...part.put });
   });
