@@ -101,7 +101,7 @@ export async function startDatabase(folder: string, port: number, forTests = fal
     '--character-set-server=utf8mb4',
     '--collation-server=utf8mb4_unicode_ci',
     '--default-time-zone=+00:00',
-    ...(forTests ? ['--innodb-flush-log-at-trx-commit=0', '--skip-log-bin'] : ['--innodb-flush-log-at-trx-commit=1']),
+    ...(forTests ? ['--innodb-flush-log-at-trx-commit=0', '--skip-log-bin'] : WRITTEN_BEFORE_SEEN),
   ]);
   let gone = false;
   for (const event of ['exit', 'error'] as const)
@@ -124,6 +124,20 @@ export async function startDatabase(folder: string, port: number, forTests = fal
   return { address, process: server, stop: () => ended(server) };
 }
 
+/**
+ * InnoDB by itself shows a change to others a moment before it is on the disk: somebody could be told of it and a crash take it back. With
+ * the log of changes synced first, nobody ever sees what a crash could take.
+ */
+const WRITTEN_BEFORE_SEEN = [
+  '--innodb-flush-log-at-trx-commit=1',
+  '--log-bin=log-of-changes',
+  '--server-id=1',
+  '--sync-binlog=1',
+  '--binlog-format=ROW',
+  '--expire-logs-days=1',
+  '--max-binlog-size=64M',
+];
+
 /** Who the database runs as, and how something is run so. Never root. */
 interface RunAs {
   uid: number | undefined;
@@ -132,10 +146,7 @@ interface RunAs {
   run(command: string, args: readonly string[]): { status: number | null; said: string };
 }
 
-/**
- * Not as root: as whoever starts it. As root: as `mysql`. Where only root may enter a folder above the data (a temporary one, say),
- * that process is given the one right to pass through and read, and no other.
- */
+/** Not as root: as whoever starts it. As root: as `mysql`, without any right of root's. */
 function whoRuns(home: string): RunAs {
   const plain = (wrap: (command: string, args: readonly string[]) => [string, string[]], ids: { uid?: number; gid?: number }): RunAs => ({
     uid: ids.uid,
@@ -148,22 +159,24 @@ function whoRuns(home: string): RunAs {
   });
   if (!asRoot) return plain((command, args) => [command, [...args]], {});
   const ids = databaseUser();
-  const as = ['--reuid', String(ids.uid), '--regid', String(ids.gid), '--clear-groups'];
-  const asUser = (caps: readonly string[]) => plain((command, args) => ['setpriv', [...as, ...caps, command, ...args]], ids);
-  const open = passable(home);
-  const right = open ? '-all' : '-all,+dac_read_search';
-  const ways = [[`--inh-caps=${right}`, `--ambient-caps=${right}`, `--bounding-set=${right}`], ...(open ? [[]] : [])];
-  const way = ways.map(asUser).find((runAs) => runAs.run('test', ['-d', home]).status === 0);
-  if (way) return way;
+  const runAs = plain(
+    (command, args) => ['setpriv', ['--reuid', String(ids.uid), '--regid', String(ids.gid), '--clear-groups', command, ...args]],
+    ids,
+  );
+  if (runAs.run('test', ['-d', home]).status !== 0) letPass(home);
+  if (runAs.run('test', ['-d', home]).status === 0) return runAs;
   throw new StartError(
     `The database never runs as root, and its user "mysql" cannot pass through the folders above ${home}; choose another with INVENTARIO_DATA.`,
   );
 }
 
-/** Whether everybody may pass through every folder above. */
-function passable(home: string): boolean {
-  for (let above = dirname(home); above !== dirname(above); above = dirname(above)) if ((statSync(above).mode & 0o001) === 0) return false;
-  return true;
+/**
+ * Only root may enter a folder above the data (a clone in a private temporary folder, say): the database's user, and nobody else, may pass
+ * through it from now on. It can neither list nor read what is there.
+ */
+function letPass(home: string): void {
+  for (let above = dirname(home); above !== dirname(above); above = dirname(above))
+    if ((statSync(above).mode & 0o001) === 0) spawnSync('setfacl', ['-m', 'u:mysql:x', above]);
 }
 
 function databaseUser(): { uid: number; gid: number } {

@@ -15,8 +15,7 @@ interface Fixtures {
 /** Every journey runs on a whole system of its own worker: database, stand-in site, server, the built application. */
 export const test = base.extend<Fixtures, { system: RunningSystem }>({
   system: [
-    // biome-ignore lint/correctness/noEmptyPattern: Playwright reads the names of fixtures off the pattern
-    async ({}, use) => {
+    async ({ browserName: _ }, use) => {
       const dataFolder = testFolder('journey');
       const system = await startSystem({
         dataFolder,

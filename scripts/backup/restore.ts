@@ -25,8 +25,7 @@ export async function restore(file: string, sure: boolean, { dataFolder, databas
   await household.add(async () => giveBack());
   await finishRestore(dataFolder);
   const { preparing, prepared } = paths(dataFolder);
-  // The database of the preparation runs as that of the place it is moved to: whoever may pass there may pass here.
-  mkdirSync(preparing, { recursive: true, mode: 0o711 });
+  mkdirSync(preparing, { recursive: true, mode: 0o700 });
   await household.add(async () => {
     if (existsSync(preparing)) rmSync(preparing, { recursive: true, force: true });
   });

@@ -1,6 +1,7 @@
 // One model run: three devices on one job over two servers, doing what comes, while lines, pages, servers and the database break.
 import { type Box, type Change, type Edit, type Job, putPart, readJobDocument, removePart, sameJson, setParts } from '@inventario/core';
 import { quillonPoint } from '@inventario/demo';
+import { Random } from '../../core/src/test-support/random.js';
 import { Device, type Network, type Notes, pause } from './device.js';
 import type { House } from './house.js';
 
@@ -26,9 +27,9 @@ export interface Verdict {
 }
 
 export async function modelRun(seed: number, house: House): Promise<Verdict> {
-  const random = mulberry(seed);
-  const chance = (share: number) => random() < share;
-  const pick = (count: number) => Math.floor(random() * count);
+  const random = new Random(seed);
+  const chance = (share: number) => random.chance(share);
+  const pick = (count: number) => random.int(0, count - 1);
   const jobId = `model-${seed}`;
   const first = house.servers[0] as string;
   const notes: Notes = { made: new Map(), acknowledged: new Map(), asked: new Set() };
@@ -185,14 +186,4 @@ async function insist(ask: () => Promise<Response>): Promise<void> {
     await pause(50);
   }
   throw new Error('no server took it');
-}
-
-function mulberry(seed: number): () => number {
-  let state = seed;
-  return () => {
-    state = (state + 0x6d2b79f5) | 0;
-    let mixed = Math.imul(state ^ (state >>> 15), 1 | state);
-    mixed = (mixed + Math.imul(mixed ^ (mixed >>> 7), 61 | mixed)) ^ mixed;
-    return ((mixed ^ (mixed >>> 14)) >>> 0) / 2 ** 32;
-  };
 }

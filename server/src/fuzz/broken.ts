@@ -1,4 +1,4 @@
-import type { Chance } from './from-schema.js';
+import type { Random } from '../../../core/src/test-support/random.js';
 
 const deep = (levels: number): unknown => JSON.parse(`${'['.repeat(levels)}${']'.repeat(levels)}`);
 
@@ -31,7 +31,7 @@ const NASTY: readonly (() => unknown)[] = [
 ];
 
 /** The same value with one place in it broken: another value, a field too many, a field less, an item twice. */
-export function brokenInOnePlace(value: unknown, chance: Chance): unknown {
+export function brokenInOnePlace(value: unknown, chance: Random): unknown {
   const places = placesOf(value);
   const path = chance.pick(places);
   const copy = structuredClone(value);
@@ -57,7 +57,7 @@ function placesOf(value: unknown, path: (string | number)[] = []): (string | num
   return [path, ...inner];
 }
 
-export const nastyText = (chance: Chance): string => {
+export const nastyText = (chance: Random): string => {
   const value = chance.pick(NASTY)();
   const text = typeof value === 'string' ? value : (JSON.stringify(value) ?? '');
   return text.slice(0, 3000);

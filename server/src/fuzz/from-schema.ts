@@ -1,13 +1,11 @@
+import type { Random } from '../../../core/src/test-support/random.js';
+
 /** A random value that a JSON schema takes; `$ref`s are looked up in the document. */
 export type JsonSchema = Readonly<Record<string, unknown>> | boolean;
-export interface Chance {
-  next(): number;
-  pick<Value>(list: readonly Value[]): Value;
-}
 
 const DEEPEST = 6;
 
-export function fromSchema(schema: JsonSchema, document: unknown, chance: Chance, depth = 0): unknown {
+export function fromSchema(schema: JsonSchema, document: unknown, chance: Random, depth = 0): unknown {
   if (typeof schema === 'boolean') return chance.pick([null, 1, 'x', true]);
   if (typeof schema.$ref === 'string') return fromSchema(resolved(schema.$ref, document), document, chance, depth + 1);
   if ('const' in schema) return schema.const;
@@ -30,7 +28,7 @@ function resolved(ref: string, document: unknown): JsonSchema {
   return steps.reduce<unknown>((inner, step) => (inner as Record<string, unknown>)[step.replaceAll('~1', '/')], document) as JsonSchema;
 }
 
-function anObject(schema: Exclude<JsonSchema, boolean>, document: unknown, chance: Chance, depth: number): Record<string, unknown> {
+function anObject(schema: Exclude<JsonSchema, boolean>, document: unknown, chance: Random, depth: number): Record<string, unknown> {
   const properties = (schema.properties ?? {}) as Record<string, JsonSchema>;
   const required = (schema.required ?? []) as string[];
   const made: Record<string, unknown> = {};
@@ -41,14 +39,14 @@ function anObject(schema: Exclude<JsonSchema, boolean>, document: unknown, chanc
   return made;
 }
 
-function aList(schema: Exclude<JsonSchema, boolean>, document: unknown, chance: Chance, depth: number): unknown[] {
+function aList(schema: Exclude<JsonSchema, boolean>, document: unknown, chance: Random, depth: number): unknown[] {
   if (Array.isArray(schema.prefixItems)) return schema.prefixItems.map((item) => fromSchema(item, document, chance, depth + 1));
   const least = Number(schema.minItems ?? 0);
   const length = Math.max(least, Math.min(Number(schema.maxItems ?? 3), depth > DEEPEST ? 0 : Math.trunc(chance.next() * 3)));
   return Array.from({ length }, () => fromSchema((schema.items ?? true) as JsonSchema, document, chance, depth + 1));
 }
 
-function aText(schema: Exclude<JsonSchema, boolean>, chance: Chance): string {
+function aText(schema: Exclude<JsonSchema, boolean>, chance: Random): string {
   if (schema.format === 'date-time') return '2026-05-04T09:12:00Z';
   if (typeof schema.pattern === 'string' && schema.pattern.startsWith('^[A-Za-z0-9_-]'))
     return chance.pick(['kitchen-door', 'radio-door', 'kitchen', 'quillon-point', 'p1', 'c4', `x${Math.trunc(chance.next() * 1e6)}`]);
@@ -56,7 +54,7 @@ function aText(schema: Exclude<JsonSchema, boolean>, chance: Chance): string {
   return chance.pick(['Hall', 'née Øre', '開', 'a', 'quillon-point', '12']).padEnd(least, 'x');
 }
 
-function aNumber(schema: Exclude<JsonSchema, boolean>, type: unknown, chance: Chance): number {
+function aNumber(schema: Exclude<JsonSchema, boolean>, type: unknown, chance: Random): number {
   const least = Number(schema.minimum ?? schema.exclusiveMinimum ?? 0);
   const most = Number(schema.maximum ?? schema.exclusiveMaximum ?? least + 40);
   const value = least + chance.next() * (Math.min(most, least + 1000) - least);

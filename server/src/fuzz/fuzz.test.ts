@@ -1,8 +1,9 @@
 import { quillonPoint } from '@inventario/demo';
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
+import { Random } from '../../../core/src/test-support/random.js';
 import { type TestApp, testApp } from '../test-support/test-app.js';
 import { brokenInOnePlace, nastyText } from './broken.js';
-import { type Chance, fromSchema, type JsonSchema } from './from-schema.js';
+import { fromSchema, type JsonSchema } from './from-schema.js';
 
 const REQUESTS = 2000;
 const SEED = Number(process.env.FUZZ_SEED ?? 10);
@@ -30,7 +31,7 @@ test('no route answers with a fault of its own, whatever is sent: first as its s
   const routes: Route[] = Object.entries(document.paths as Record<string, Record<string, Operation>>).flatMap(([path, methods]) =>
     Object.entries(methods).map(([method, operation]) => ({ method: method.toUpperCase(), path, operation })),
   );
-  const chance = chanceOf(SEED);
+  const chance = new Random(SEED);
   const faults: string[] = [];
   const met = new Map<string, Set<number>>();
   for (let number = 0; number < REQUESTS; number++) {
@@ -62,7 +63,7 @@ interface Request {
   body?: string | Buffer;
 }
 
-function requestTo({ method, path, operation }: Route, document: unknown, chance: Chance, broken: boolean): Request {
+function requestTo({ method, path, operation }: Route, document: unknown, chance: Random, broken: boolean): Request {
   const spoil = broken ? chance.pick(['path', 'query', 'header', 'body', 'body', 'body', 'body']) : null;
   const query = new URLSearchParams();
   let url = path;
@@ -98,7 +99,7 @@ const PICTURE = Buffer.from(
   'base64',
 );
 
-function bodyOf(path: string, type: string, schema: JsonSchema, document: unknown, chance: Chance, broken: boolean): string | Buffer {
+function bodyOf(path: string, type: string, schema: JsonSchema, document: unknown, chance: Random, broken: boolean): string | Buffer {
   if (type !== 'application/json') {
     const whole = type === 'application/zip' ? ARCHIVE() : PICTURE;
     if (!broken) return whole;
@@ -135,7 +136,7 @@ beforeAll(async () => {
 });
 
 let edits = 0;
-function anEdit(chance: Chance) {
+function anEdit(chance: Random) {
   const job = quillonPoint();
   const box = chance.pick(job.boxes);
   edits += 1;
@@ -169,15 +170,4 @@ async function send({ method, url, headers, body }: Request): Promise<number> {
   } finally {
     stop.abort();
   }
-}
-
-function chanceOf(seed: number): Chance {
-  let state = seed;
-  const next = () => {
-    state = (state + 0x6d2b79f5) | 0;
-    let mixed = Math.imul(state ^ (state >>> 15), 1 | state);
-    mixed = (mixed + Math.imul(mixed ^ (mixed >>> 7), 61 | mixed)) ^ mixed;
-    return ((mixed ^ (mixed >>> 14)) >>> 0) / 2 ** 32;
-  };
-  return { next, pick: (list) => list[Math.floor(next() * list.length)] as never };
 }
