@@ -39,7 +39,7 @@ test('a question survives the page; mine can be written anew, theirs can be undo
     await expect(page.getByText('1 not sent yet')).toBeVisible();
     await theyRename(page, jobId, 'radio-door', theirs);
     await context.setOffline(false);
-    await expect(page.getByRole('button', { name: '1 question' })).toBeVisible();
+    await expect(page.getByRole('button', { name: '1 conflict' })).toBeVisible();
   };
 
   await test.step('it is asked, is not all sent, and is there after the page was opened anew', async () => {
@@ -47,7 +47,7 @@ test('a question survives the page; mine can be written anew, theirs can be undo
     await expect(page.getByText('Waits for your answer')).toBeVisible();
     await page.reload();
     await expect(nameOn(page)).toHaveValue('By the mast');
-    await page.getByRole('button', { name: '1 question' }).click();
+    await page.getByRole('button', { name: '1 conflict' }).click();
     const fact = page.getByRole('region', { name: /name$/ });
     await expect(fact).toContainText('Radio room, door');
     await expect(fact).toContainText('By the mast');
@@ -62,7 +62,7 @@ test('a question survives the page; mine can be written anew, theirs can be undo
 
   await test.step('theirs drops mine and says what was dropped; undo has it after all', async () => {
     await clash('Oak door', 'Pine door');
-    await page.getByRole('button', { name: '1 question' }).click();
+    await page.getByRole('button', { name: '1 conflict' }).click();
     await page.getByRole('button', { name: 'Keep theirs' }).click();
     await expect(page.getByText(/^Dropped: .*Oak door/)).toBeVisible();
     await expect(nameOn(page)).toHaveValue('Pine door');
@@ -85,6 +85,42 @@ test('a question survives the page; mine can be written anew, theirs can be undo
       .click();
     await expect(nameOn(page)).toHaveValue('By the stairs and the mast');
   });
+});
+
+test('what was typed is there, though the tab was closed in the same moment and there is no network', async ({ page, context }) => {
+  const path = await ownCopy(page, 'quillon-point', 'closed');
+  await page.goto(`${path}/box/radio-door`);
+  await onDevice(page);
+  await context.setOffline(true);
+  let tab = page;
+  for (const name of ['By the mast', 'By the stairs', 'By the oak door', 'By the window', 'By the stove']) {
+    await nameOn(tab).fill(name);
+    await tab.close();
+    tab = await context.newPage();
+    await tab.goto(`${path}/box/radio-door`);
+    await expect(nameOn(tab)).toHaveValue(name);
+  }
+  await context.setOffline(false);
+  await expect(tab.getByText('All sent')).toBeVisible();
+});
+
+test('a browser that keeps nothing works, and says at once what is in its page only', async ({ page, context }) => {
+  await page.addInitScript(() => {
+    IDBFactory.prototype.open = () => {
+      throw new DOMException('refused', 'SecurityError');
+    };
+  });
+  const path = await ownCopy(page, 'quillon-point', 'unkept');
+  await page.goto(`${path}/box/radio-door`);
+  await nameOn(page).fill('Kept by the server');
+  await expect(page.getByText('All sent')).toBeVisible();
+  await context.setOffline(true);
+  await nameOn(page).fill('Kept by nobody yet');
+  await expect(page.getByRole('alert')).toContainText('1 edit exists in this page only');
+  await expectAccessible(page);
+  await context.setOffline(false);
+  await expect(page.getByText('All sent')).toBeVisible();
+  await expect(page.getByRole('alert')).toBeHidden();
 });
 
 test('two tabs share what waits, and neither overwrites the other', async ({ page, context }) => {

@@ -44,13 +44,13 @@ test('two browsers on one job see each other; a clash is a question; what is rec
     await expect
       .poll(
         async () =>
-          (await phone.getByRole('button', { name: '1 question' }).count()) +
-          (await laptop.getByRole('button', { name: '1 question' }).count()),
+          (await phone.getByRole('button', { name: '1 conflict' }).count()) +
+          (await laptop.getByRole('button', { name: '1 conflict' }).count()),
       )
       .toBe(1);
-    const asks = (await phone.getByRole('button', { name: '1 question' }).count()) === 1 ? phone : laptop;
+    const asks = (await phone.getByRole('button', { name: '1 conflict' }).count()) === 1 ? phone : laptop;
     const mine = asks === phone ? 'By the stairs' : 'By the mast';
-    await asks.getByRole('button', { name: '1 question' }).click();
+    await asks.getByRole('button', { name: '1 conflict' }).click();
     await expect(asks.getByRole('dialog')).toContainText('Theirs');
     await asks.getByRole('button', { name: 'Use mine' }).click();
     // The line of the one that did not ask may only just be coming back.

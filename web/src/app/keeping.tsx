@@ -1,5 +1,5 @@
 import { CloudOff, FileDown, FilePlus, Trash2 } from 'lucide-react';
-import type { ReactNode } from 'react';
+import { type ReactNode, useEffect } from 'react';
 import { useNavigate } from 'react-router';
 import { downloadJob } from '../data/downloads.js';
 import { newId } from '../data/ids.js';
@@ -11,14 +11,20 @@ import { paths } from './paths.js';
 
 /** What threatens what was recorded, said at once and with the way to save it. Nothing when nothing does. */
 export function Keeping() {
-  const { job, removed, unkept, pending } = useJob();
+  const { job, removed, unkept } = useJob();
+  useEffect(() => {
+    if (unkept === 0) return;
+    const ask = (event: BeforeUnloadEvent) => event.preventDefault();
+    window.addEventListener('beforeunload', ask);
+    return () => window.removeEventListener('beforeunload', ask);
+  }, [unkept]);
   if (removed) return <Removed />;
   if (unkept === 0) return null;
   return (
     <Notice>
-      <p className="min-w-0 flex-1">
-        This device cannot keep what you record: it has no room left, or this is a private window. {unkept} of {pending} unsent edits exist
-        in this page only. Leave it open until all is sent, or save the job now.
+      <p className="min-w-0 flex-1 basis-60">
+        This device cannot keep what you record: it has no room left, this is a private window, or another tab has an older Inventario open.{' '}
+        {unkept === 1 ? '1 edit exists' : `${unkept} edits exist`} in this page only. Leave it open until all is sent, or save the job now.
       </p>
       <Button icon={FileDown} onClick={() => downloadJob(job)}>
         Save it as a file
@@ -41,7 +47,7 @@ function Removed() {
   };
   return (
     <Notice>
-      <p className="min-w-0 flex-1">
+      <p className="min-w-0 flex-1 basis-60">
         This job was taken out elsewhere. What this device has of it is here
         {pending > 0 ? `, with ${pending} edit${pending === 1 ? '' : 's'} that never reached the server` : ''}.
       </p>

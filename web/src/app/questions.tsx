@@ -21,7 +21,8 @@ export function QuestionsTray() {
   return (
     <>
       <Button kind="stop" className="shrink-0 whitespace-nowrap" onClick={() => setOpen(true)}>
-        {questions.length} question{questions.length === 1 ? '' : 's'}
+        {waiting(questions)}
+        <span className="sr-only">, a question for you to answer</span>
       </Button>
       <WideDialog title="What the server could not take" open={open} onClose={() => setOpen(false)}>
         <ul className="flex flex-col gap-4">
@@ -34,6 +35,12 @@ export function QuestionsTray() {
       </WideDialog>
     </>
   );
+}
+
+/** What waits, by its name: two people on one fact are a conflict, an edit that was not taken is a question. */
+function waiting(questions: readonly Question[]): string {
+  const name = questions.every(({ answer }) => answer.outcome === 'conflict') ? 'conflict' : 'question';
+  return `${questions.length} ${name}${questions.length === 1 ? '' : 's'}`;
 }
 
 /** One edit with everything that is asked about it, and the two ways on. */

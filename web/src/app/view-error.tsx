@@ -11,14 +11,14 @@ export function ViewError() {
   const error = useRouteError();
   const navigate = useNavigate();
   const location = useLocation();
-  const [unsent, setUnsent] = useState<number | null>(null);
+  const [unsent, setUnsent] = useState<number | 'untold'>(0);
   useEffect(() => {
     console.error('a view failed', error);
     keptStore()
       .jobs()
       .then(
         (jobs) => setUnsent(jobs.reduce((sum, job) => sum + job.unsent, 0)),
-        () => setUnsent(null),
+        () => setUnsent('untold'),
       );
   }, [error]);
   const notLoaded = error instanceof TypeError && /import|module|fetch/i.test(error.message);
@@ -29,8 +29,9 @@ export function ViewError() {
           {notLoaded
             ? 'A part of the application could not be loaded: the server is away, or has a newer version by now.'
             : 'The fault is the program’s, not yours.'}{' '}
-          What you recorded is kept on this device
-          {unsent ? `, ${unsent} edit${unsent === 1 ? '' : 's'} of it still to be sent` : ''}.
+          {unsent === 'untold'
+            ? 'This device’s store does not open: what was not sent may exist in this page only.'
+            : `What you recorded is kept on this device${unsent ? `, ${unsent} edit${unsent === 1 ? '' : 's'} of it still to be sent` : ''}.`}
         </p>
         <div className="flex flex-wrap gap-2">
           <Button

@@ -68,6 +68,8 @@ export interface KeptChange {
   base?: Base;
 }
 
+const STORES = ['jobs', 'pending', 'questions', 'steps'] as const;
+
 type Owned<Value> = Value & { person: string; jobId: string };
 interface KeptSchema extends DBSchema {
   pending: { key: string; value: Owned<Pending>; indexes: { job: [string, string] } };
@@ -93,19 +95,28 @@ export function keptStore(): KeptStore {
 
 /** What this device has not sent yet, and the last job it was given: both outlive a closed tab and a dead battery. */
 export class KeptStore {
-  private readonly database: Promise<IDBPDatabase<KeptSchema>>;
+  private opened: Promise<IDBPDatabase<KeptSchema>> | undefined;
 
   constructor(
-    name = 'inventario',
+    private readonly name = 'inventario',
     private readonly person = PERSON,
-  ) {
-    this.database = open(name, person);
-    // Whoever asks is told; nobody asking yet is no fault of its own.
-    this.database.catch(() => {});
+  ) {}
+
+  /** What cannot be opened now, or was closed over our heads, is tried again by whoever asks next. */
+  private get database(): Promise<IDBPDatabase<KeptSchema>> {
+    if (!this.opened) {
+      const shut = () => {
+        if (this.opened === opened) this.opened = undefined;
+      };
+      const opened = open(this.name, this.person, shut);
+      this.opened = opened;
+      opened.catch(shut);
+    }
+    return this.opened;
   }
 
   async job(jobId: string): Promise<KeptJob> {
-    const transaction = (await this.database).transaction(['jobs', 'pending', 'questions', 'steps'], 'readonly');
+    const transaction = (await this.database).transaction(STORES, 'readonly');
     const own: [string, string] = [this.person, jobId];
     const [base, pending, questions, steps] = await Promise.all([
       transaction.objectStore('jobs').get(own),
@@ -123,22 +134,23 @@ export class KeptStore {
   }
 
   async write(jobId: string, change: KeptChange): Promise<void> {
-    const transaction = (await this.database).transaction(['jobs', 'pending', 'questions', 'steps'], 'readwrite');
+    const transaction = (await this.database).transaction(STORES, 'readwrite', { durability: 'strict' });
     const own = { person: this.person, jobId };
-    const [jobs, pending, questions, steps] = (['jobs', 'pending', 'questions', 'steps'] as const).map((name) =>
-      transaction.objectStore(name),
-    ) as unknown as [Store, Store, Store, Store];
-    const doing: Promise<unknown>[] = [
-      ...(change.put ?? []).map((row) => pending.put({ ...row, ...own }, row.edit.id)),
-      ...(change.drop ?? []).map((id) => pending.delete(id)),
-      ...(change.ask ?? []).map((question) => questions.put({ ...question, ...own }, question.edit.id)),
-      ...(change.settled ?? []).map((id) => questions.delete(id)),
-      ...(change.steps ?? []).map((step) => steps.put({ ...step, ...own }, step.id)),
-      ...(change.dropSteps ?? []).map((id) => steps.delete(id)),
-      ...(change.base ? [jobs.put({ ...change.base, ...own }, [this.person, jobId])] : []),
-      transaction.done,
+    const [jobs, pending, questions, steps] = STORES.map((name) => transaction.objectStore(name)) as unknown as [
+      Store,
+      Store,
+      Store,
+      Store,
     ];
-    await Promise.all(doing);
+    await committed(transaction, [
+      ...(change.put ?? []).map((row) => () => pending.put({ ...row, ...own }, row.edit.id)),
+      ...(change.drop ?? []).map((id) => () => pending.delete(id)),
+      ...(change.ask ?? []).map((question) => () => questions.put({ ...question, ...own }, question.edit.id)),
+      ...(change.settled ?? []).map((id) => () => questions.delete(id)),
+      ...(change.steps ?? []).map((step) => () => steps.put({ ...step, ...own }, step.id)),
+      ...(change.dropSteps ?? []).map((id) => () => steps.delete(id)),
+      ...(change.base ? [() => jobs.put({ ...change.base, ...own }, [this.person, jobId])] : []),
+    ]);
   }
 
   /** Takes everything of a job off this device. */
@@ -173,7 +185,9 @@ export class KeptStore {
   }
 
   async putPhoto(photo: WaitingPhoto): Promise<void> {
-    await (await this.database).put('waiting', { ...photo, person: this.person }, [this.person, photo.jobId, photo.photoId]);
+    const transaction = (await this.database).transaction('waiting', 'readwrite', { durability: 'strict' });
+    const key: [string, string, string] = [this.person, photo.jobId, photo.photoId];
+    await committed(transaction, [() => transaction.store.put({ ...photo, person: this.person }, key)]);
   }
 
   async removePhoto(jobId: string, photoId: string): Promise<void> {
@@ -194,12 +208,55 @@ interface Store {
   delete(key: unknown): Promise<unknown>;
 }
 
+interface Writing {
+  readonly done: Promise<void>;
+  commit(): void;
+  abort(): void;
+}
+
+/**
+ * Does all of a write or nothing of it. A page that closes in this moment takes back what is not committed, so it is committed at once,
+ * without waiting for a word on each record.
+ */
+async function committed(transaction: Writing, writes: readonly (() => Promise<unknown>)[]): Promise<void> {
+  const doing: Promise<unknown>[] = [transaction.done];
+  try {
+    for (const write of writes) doing.push(write());
+    transaction.commit();
+    await Promise.all(doing);
+  } catch (error) {
+    // Each of them fails with the whole; the reason is the first one's.
+    void Promise.allSettled(doing);
+    takeBack(transaction);
+    throw error;
+  }
+}
+
+function takeBack(transaction: Writing): void {
+  try {
+    transaction.abort();
+  } catch {
+    // It failed by itself, and is taken back already.
+  }
+}
+
 function bare<Value extends object>({ person: _, ...row }: Owned<Value>): Value {
   return row as unknown as Value;
 }
 
-function open(name: string, person: string): Promise<IDBPDatabase<KeptSchema>> {
-  return openDB<KeptSchema>(name, 3, {
+/** @param shut is told when the connection is no more: storage was cleared, or a newer version waits for it */
+async function open(name: string, person: string, shut: () => void): Promise<IDBPDatabase<KeptSchema>> {
+  let refuse: (reason: Error) => void = () => {};
+  const blocked = new Promise<never>((_, reject) => {
+    refuse = reject;
+  });
+  const opening = openDB<KeptSchema>(name, 3, {
+    blocked: () => refuse(new Error('Another tab has an older Inventario open.')),
+    blocking: (_, __, event) => {
+      (event.target as IDBDatabase).close();
+      shut();
+    },
+    terminated: shut,
     async upgrade(database, from, _, transaction) {
       const job: [string, string] = ['person', 'jobId'];
       for (const store of ['pending', 'questions', 'steps', 'waiting'] as const) database.createObjectStore(store).createIndex('job', job);
@@ -218,6 +275,7 @@ function open(name: string, person: string): Promise<IDBPDatabase<KeptSchema>> {
         database.deleteObjectStore(old);
     },
   });
+  return Promise.race([opening, blocked]);
 }
 
 async function entries<Value>(store: { getAllKeys(): Promise<string[]>; getAll(): Promise<Value[]> }): Promise<[string, Value][]> {

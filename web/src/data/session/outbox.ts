@@ -1,4 +1,4 @@
-import type { Change, EditAnswer, EditPart } from '@inventario/core';
+import type { Change, Edit, EditAnswer, EditPart } from '@inventario/core';
 import type { KeptChange, KeptJob, KeptStore, Pending, Question } from './kept-store.js';
 
 /**
@@ -25,11 +25,14 @@ export class Outbox {
   }
 
   take({ pending, questions }: Pick<KeptJob, 'pending' | 'questions'>): void {
-    const here = this.pending.filter((row) => this.unkept.has(row.edit.id));
-    this.questions = questions;
+    const inPageOnly = <Row extends { edit: Edit }>(rows: readonly Row[], stored: readonly Row[]) =>
+      rows.filter(({ edit }) => this.unkept.has(edit.id) && !stored.some((row) => row.edit.id === edit.id));
+    const here = inPageOnly(this.pending, pending);
+    this.questions = [...questions, ...inPageOnly(this.questions, questions)];
     // A row whose question was answered in a page that is gone waits for nobody.
-    const asked = new Set(questions.map((question) => question.edit.id));
-    this.pending = [...pending, ...here].map((row) => (row.heldBy === undefined || asked.has(row.heldBy) ? row : freed(row)));
+    const asked = new Set(this.questions.map((question) => question.edit.id));
+    const waiting = [...pending, ...here].filter((row) => !asked.has(row.edit.id));
+    this.pending = waiting.map((row) => (row.heldBy === undefined || asked.has(row.heldBy) ? row : freed(row)));
   }
 
   add(row: Pending): void {
@@ -106,17 +109,19 @@ export class Outbox {
     this.pending = instead ? free.toSpliced(at < 0 ? free.length : at, 0, instead) : free;
   }
 
-  /** Writes a change after those before it. @returns whether the device kept it */
+  /**
+   * Writes a change at once; the store carries writes out in the order they were begun. @returns whether the device kept it
+   */
   async write(change: KeptChange): Promise<boolean> {
     this.writes += 1;
-    const written = this.writing.then(() => this.kept.write(this.jobId, change));
-    this.writing = written.catch(() => {});
+    const written = this.kept.write(this.jobId, change);
+    this.writing = Promise.allSettled([this.writing, written]);
     try {
       await written;
       if (this.unkept.size > 0) await this.tryUnkept(change);
       return true;
     } catch {
-      this.mark((change.put ?? []).map((row) => row.edit.id));
+      this.mark([...(change.put ?? []), ...(change.ask ?? [])].map((row) => row.edit.id));
       return false;
     }
   }
@@ -136,9 +141,10 @@ export class Outbox {
 
   /** The device keeps again: what it missed is kept now. */
   private async tryUnkept(change: KeptChange): Promise<void> {
-    const missing = this.pending.filter((row) => this.unkept.has(row.edit.id) && !change.put?.includes(row));
+    const put = this.pending.filter((row) => this.unkept.has(row.edit.id) && !change.put?.includes(row));
+    const ask = this.questions.filter((question) => this.unkept.has(question.edit.id));
     try {
-      await this.kept.write(this.jobId, { put: missing });
+      await this.kept.write(this.jobId, { put, ask });
       this.unkept = new Set();
       this.unkeptChanged();
     } catch {
@@ -147,8 +153,8 @@ export class Outbox {
   }
 
   private mark(ids: readonly string[]): void {
-    const pending = new Set(this.pending.map((row) => row.edit.id));
-    this.unkept = new Set([...this.unkept, ...ids].filter((id) => pending.has(id)));
+    const here = new Set([...this.pending, ...this.questions].map((row) => row.edit.id));
+    this.unkept = new Set([...this.unkept, ...ids].filter((id) => here.has(id)));
     this.unkeptChanged();
   }
 
