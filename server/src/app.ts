@@ -10,7 +10,8 @@ import { catalogueRoutes } from './catalogue/routes.js';
 import { describeApi } from './docs/describe-api.js';
 import { handleErrors, sendError } from './errors/handler.js';
 import { Heavy } from './heavy/heavy.js';
-import { checkHost, keepNothing } from './http/guard.js';
+import { refuseAddress, refuseLine } from './http/before-routes.js';
+import { checkHost, hostCheck, keepNothing } from './http/guard.js';
 import { healthRoutes } from './http/health.js';
 import { webPages } from './http/web-pages.js';
 import { ChangeFeed } from './jobs/change-feed.js';
@@ -40,8 +41,17 @@ export interface AppOptions {
 
 /** A whole request has to be in by then, ms: a large archive over a slow line is, a body that drips is not. */
 const REQUEST_TIME = 600_000;
+const LINES = {
+  /** The headers of a request have to be in by then, ms. */
+  headersTimeout: 20_000,
+  /** How often the times above are looked after, ms. */
+  connectionsCheckingInterval: 5_000,
+};
+/** Lines open at once; further ones are closed unread. */
+const MOST_LINES = 2000;
 
 export async function build(options: AppOptions): Promise<FastifyInstance> {
+  const knows = hostCheck(options.hosts ?? []);
   const app = Fastify({
     logger: {
       level: options.logLevel ?? 'warn',
@@ -53,14 +63,17 @@ export async function build(options: AppOptions): Promise<FastifyInstance> {
     bodyLimit: 100_000,
     requestTimeout: REQUEST_TIME,
     routerOptions: { maxParamLength: 200 },
-    ...(options.https ? { https: options.https } : {}),
+    frameworkErrors: refuseAddress(knows),
+    clientErrorHandler: refuseLine,
+    ...(options.https ? { https: { ...options.https, ...LINES } } : { http: LINES }),
     forceCloseConnections: true,
   }) as unknown as FastifyInstance;
+  app.server.maxConnections = MOST_LINES;
   app.setValidatorCompiler(validatorCompiler);
   app.setSerializerCompiler(serializerCompiler);
   handleErrors(app);
   keepNothing(app);
-  checkHost(app, options.hosts ?? []);
+  checkHost(app, knows);
 
   await app.register(helmet, {
     contentSecurityPolicy: {

@@ -29,7 +29,15 @@ export const TAGS = {
 } as const;
 
 /** What any request can meet. */
-export const ALWAYS: readonly ErrorCode[] = ['bad-request', 'wrong-host', 'too-many-requests', 'internal', 'database-unreachable'];
+export const ALWAYS: readonly ErrorCode[] = [
+  'bad-request',
+  'too-slow',
+  'wrong-host',
+  'too-many-requests',
+  'head-too-large',
+  'internal',
+  'database-unreachable',
+];
 
 const header = (description: string, type = 'string') => ({ description, schema: { type } });
 const binary = { schema: { type: 'string', format: 'binary' } };

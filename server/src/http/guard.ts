@@ -3,23 +3,37 @@ import { sendError } from '../errors/handler.js';
 
 const LOOPBACK = ['localhost', '127.0.0.1', '::1'];
 
+export type HostCheck = (request: FastifyRequest) => boolean;
+
 /**
- * Answers only to names the server is known by: loopback, the address listened on, the address of this machine the request came in at,
- * and the list given. Another name is somebody's page that resolves to here.
+ * Whether a request names the server as it is known: loopback, the address listened on, the address of this machine the request came in
+ * at, or one of the list. Another name is somebody's page that resolves to here; two names, or one in the address beside another in the
+ * header, are somebody's trick.
  */
-export function checkHost(app: FastifyInstance, hosts: readonly string[]): void {
+export function hostCheck(hosts: readonly string[]): HostCheck {
   const known = new Set([...LOOPBACK, ...hosts.map((host) => host.trim().toLowerCase()).filter((host) => host !== '')]);
+  return (request) => {
+    const names = hostNames(request);
+    return names.length > 0 && names.every((name) => known.has(name) || name === arrivedAt(request));
+  };
+}
+
+export function checkHost(app: FastifyInstance, knows: HostCheck): void {
   app.addHook('onRequest', async (request, reply) => {
-    const name = hostName(request);
-    if (name !== undefined && (known.has(name) || name === arrivedAt(request))) return;
-    return sendError(reply, 'wrong-host');
+    if (!knows(request)) return sendError(reply, 'wrong-host');
   });
 }
 
-function hostName(request: FastifyRequest): string | undefined {
-  const header = request.headers[':authority'] ?? request.headers.host;
-  if (typeof header !== 'string') return undefined;
-  const bare = header.replace(/:\d{1,5}$/, '').toLowerCase();
+/** Every name a request gives the server, in its address (`GET http://name/ HTTP/1.1`) and its headers. */
+function hostNames({ raw }: FastifyRequest): string[] {
+  const { rawHeaders } = raw;
+  const names = rawHeaders.filter((_, at) => at % 2 === 1 && /^(host|:authority)$/i.test(rawHeaders[at - 1] as string));
+  const inAddress = /^[a-z]+:\/\/([^/?#]*)/i.exec(raw.url ?? '')?.[1];
+  return [...names, ...(inAddress === undefined ? [] : [inAddress])].map(bareName);
+}
+
+function bareName(host: string): string {
+  const bare = host.replace(/:\d{1,5}$/, '').toLowerCase();
   return bare.startsWith('[') && bare.endsWith(']') ? bare.slice(1, -1) : bare;
 }
 

@@ -1,3 +1,5 @@
+import { once } from 'node:events';
+import { type AddressInfo, connect } from 'node:net';
 import { quillonPoint } from '@inventario/demo';
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import { type TestApp, testApp } from '../test-support/test-app.js';
@@ -22,6 +24,46 @@ test.each<[string, number]>([
   const response = await server.app.inject({ url: '/api/health', headers: { host } });
   expect(response.statusCode).toBe(status);
   if (status === 421) expect(response.json().error.code).toBe('wrong-host');
+});
+
+const LONG = 'a'.repeat(400);
+
+test.each<[string, string, number, string]>([
+  ['an escape that is none', '/api/jobs/%zz', 400, 'bad-request'],
+  ['bytes that are no text', '/%ff%fe', 400, 'bad-request'],
+  ['a part beyond any id', `/api/jobs/${LONG}`, 400, 'bad-request'],
+])('%s in an address is refused in the shape of all refusals', async (_, url, status, code) => {
+  const response = await server.app.inject(url);
+  expect([response.statusCode, response.json().error.code]).toEqual([status, code]);
+  expect(response.body).not.toContain(LONG);
+  const elsewhere = await server.app.inject({ url, headers: { host: 'somebody.example' } });
+  expect(elsewhere.json().error.code).toBe('wrong-host');
+});
+
+test.each<[string, string, number, string]>([
+  ['no request at all', 'hello\r\n\r\n', 400, 'bad-request'],
+  ['a length below nothing', 'POST /api/jobs HTTP/1.1\r\nHost: localhost\r\nContent-Length: -5\r\n\r\n', 400, 'bad-request'],
+  ['a header that is a book', `GET /api/health HTTP/1.1\r\nHost: localhost\r\nX: ${LONG.repeat(200)}\r\n\r\n`, 431, 'head-too-large'],
+  ['two names', 'GET /api/health HTTP/1.1\r\nHost: localhost\r\nHost: somebody.example\r\n\r\n', 421, 'wrong-host'],
+  ['a name in the address', 'GET http://somebody.example/api/health HTTP/1.1\r\nHost: localhost\r\n\r\n', 421, 'wrong-host'],
+  ['no name', 'GET /api/health HTTP/1.0\r\n\r\n', 421, 'wrong-host'],
+])('%s on the line is refused in the shape of all refusals', async (_, text, status, code) => {
+  if (!server.app.server.listening) await server.app.listen({ host: '127.0.0.1', port: 0 });
+  const line = connect((server.app.server.address() as AddressInfo).port, '127.0.0.1');
+  line.end(text);
+  let said = '';
+  line.on('data', (data: Buffer) => {
+    said += data.toString();
+  });
+  await once(line, 'close');
+  expect(said).toMatch(new RegExp(`^HTTP/1.1 ${status} `));
+  expect(JSON.parse(said.split('\r\n\r\n')[1] as string).error.code).toBe(code);
+});
+
+test('a stream is read or left alone: asked about only, it is not there', async () => {
+  const url = '/api/jobs/quillon-point/changes/stream';
+  expect((await server.app.inject({ method: 'HEAD', url })).statusCode).toBe(404);
+  expect((await server.app.inject({ method: 'HEAD', url: '/api/jobs/quillon-point' })).statusCode).toBe(200);
 });
 
 test('no answer of the API is kept, pages take no style or font from elsewhere, and each answer has a name in the log', async () => {

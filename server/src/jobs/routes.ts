@@ -175,6 +175,8 @@ export function jobRoutes(app: FastifyInstance, { store, feed, now }: { store: J
   typed.get(
     '/api/jobs/:jobId/changes/stream',
     {
+      // A stream has no length to tell, and one that is only asked about would stay open for nothing.
+      exposeHeadRoute: false,
       schema: {
         summary: 'Changes as they happen, as server-sent events; Last-Event-ID resumes',
         description:
