@@ -22,6 +22,8 @@ export interface Verdict {
   missing: string[];
   /** Devices that do not show what the server has. */
   apart: string[];
+  /** Facts an edit wrote over somebody else's word that its device had not seen, and nobody was asked. */
+  overwritten: string[];
   /** What is wrong with the document itself. */
   broken: string[];
 }
@@ -72,6 +74,7 @@ export async function modelRun(seed: number, house: House): Promise<Verdict> {
     swallowed: ids.filter((id) => !inHistory.has(id) && !notes.asked.has(id)),
     missing,
     apart: devices.flatMap((device) => (sameJson(device.job(), job) ? [] : [device.name])),
+    overwritten: changes.flatMap(({ edit }) => (edit ? overwrittenBy(edit, notes.made.get(edit.id)) : [])),
     broken: read.ok ? [] : read.problems.map(({ path, message }) => `${path} ${message}`),
   };
 }
@@ -139,6 +142,27 @@ async function settled(devices: readonly Device[], jobId: string, server: string
     if (states.every((state) => sameJson(state?.job, job))) return job;
   }
   return reading<Job>(`${server}/api/jobs/${jobId}`);
+}
+
+/** The facts that stood otherwise than the device believed, and that it changed all the same. */
+function overwrittenBy(applied: Edit, sent: Edit | undefined): string[] {
+  return (sent?.parts ?? []).flatMap((part, number) =>
+    Object.entries(part.set ?? {}).flatMap(([field, { was, now }]) => {
+      const [believed, mine, stood] = [was, now, applied.parts[number]?.set?.[field]?.was].map((value) => factsOf(value));
+      return [...new Set([...(believed?.keys() ?? []), ...(mine?.keys() ?? [])])]
+        .filter((fact) => mine?.get(fact) !== believed?.get(fact))
+        .filter((fact) => stood?.get(fact) !== believed?.get(fact) && stood?.get(fact) !== mine?.get(fact))
+        .map((fact) => `${applied.label}: ${part.id}/${field}${fact}`);
+    }),
+  );
+}
+
+/** Every single value in a field, by where it stands; what stands in a list is found by its id. */
+function factsOf(value: unknown, at = '', facts = new Map<string, unknown>()): Map<string, unknown> {
+  if (typeof value !== 'object' || value === null) {
+    if (value !== null && value !== undefined) facts.set(at, value);
+  } else for (const [key, inner] of Object.entries(value)) factsOf(inner, `${at}/${(inner as { id?: string } | null)?.id ?? key}`, facts);
+  return facts;
 }
 
 function readingsAdded(edit: Edit): string[] {

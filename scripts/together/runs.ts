@@ -32,4 +32,11 @@ async function breakThings(house: House, times: number, seed: number): Promise<v
 }
 
 /** Those of a run that must not be. */
-export const failings = ({ lost, swallowed, missing, apart, broken }: Verdict) => ({ lost, swallowed, missing, apart, broken });
+export const failings = ({ lost, swallowed, missing, apart, overwritten, broken }: Verdict) => ({
+  lost,
+  swallowed,
+  missing,
+  apart,
+  overwritten,
+  broken,
+});

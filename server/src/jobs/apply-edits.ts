@@ -16,6 +16,7 @@ import {
   RECORD_SCHEMAS,
   reduce,
   referenceProblems,
+  sameJson,
   schemaProblems,
 } from '@inventario/core';
 import type { Transaction } from 'sequelize';
@@ -69,7 +70,8 @@ async function applyOne(
   const carried: Edit = { ...edit, parts: met.parts };
   const next = await store.apply(stored, reduced.job, carried, now, transaction);
   const answer: EditAnswer = { editId: edit.id, outcome: 'applied', sequence: next.sequence };
-  return { answer: met.merged.length > 0 ? { ...answer, edit: carried } : answer, sequence: next.sequence, stored: next };
+  // Whoever sent it carries it out as it was carried out here, or the two would differ from now on.
+  return { answer: sameJson(met.parts, edit.parts) ? answer : { ...answer, edit: carried }, sequence: next.sequence, stored: next };
 }
 
 /** What says that an edit was made on another document than the one that stands here now. */

@@ -143,6 +143,19 @@ describe('two people in one box', () => {
   });
 });
 
+test('whoever does not know how things stood is told what became of the edit, though nobody else changed them since its base', async () => {
+  const base = await read();
+  const box = boxOf(base.job);
+  const [first, second] = box.conductors as [Box['conductors'][number], Box['conductors'][number]];
+  const marked = (one: string, other: string) =>
+    box.conductors.map((conductor) => ({ ...conductor, marking: conductor === first ? one : conductor === second ? other : undefined }));
+  await send(change(base, { conductors: marked('theirs', 'theirs too') as Box['conductors'] }, 'laptop'));
+  const part = { kind: 'box' as const, id: box.id, base: base.sequence + 1 };
+  const [answer] = await send(edit([{ ...part, set: { conductors: { was: box.conductors, now: marked('mine', '') } } }]));
+  const after = boxOf((await read()).job).conductors;
+  expect(answer).toMatchObject({ outcome: 'applied', edit: { parts: [{ set: { conductors: { now: after } } }] } });
+});
+
 test('two windows of one device do not overwrite each other in silence', async () => {
   const base = await read();
   const rename = (now: string, tab: string) =>

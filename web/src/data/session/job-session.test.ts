@@ -176,6 +176,29 @@ test.each<[string, Error]>([
   expect([named(session), session.state().reached]).toEqual(['Hall', false]);
 });
 
+test('what was made on top of an edit knows the change it became, and nothing of what others made before that', async () => {
+  const sent = async (othersBetween: number) => {
+    const session = await opened();
+    server.away = true;
+    rename(session, 'Porch');
+    await pass(400);
+    server.away = false;
+    for (let each = 0; each < othersBetween; each++) server.take(theirs(setParts('job', 'j', server.job, { address: `Quay ${each}` })));
+    rename(session, 'Big porch');
+    // Each goes alone, so that the second is sent after the first was answered.
+    server.nextAnswers.push((edits) => {
+      const results = edits.slice(0, 1).map((edit) => ({ editId: edit.id, outcome: 'applied', sequence: server.take(edit).sequence }));
+      return { status: 200, body: { results, sequence: server.sequence } };
+    });
+    await pass(5000);
+    session.close();
+    const last = server.taken.findLast((edit) => edit.label === 'Call it Big porch');
+    return [last?.parts[0]?.base, server.taken.findLast((edit) => edit.label === 'Call it Porch')?.parts[0]?.base];
+  };
+  expect(await sent(0)).toEqual([1, 0]);
+  expect(await sent(3)).toEqual([2, 2]);
+});
+
 test('an answer lost on the way is asked for again, and the edit is not made twice', async () => {
   const tools = toolsOf(server, phone);
   let lost = false;
@@ -314,6 +337,32 @@ describe('a question', () => {
     await pass(1000);
     expect(server.taken.slice(-2).map((edit) => edit.parts[0]?.set?.name?.now)).toEqual(['Porch', 'Big porch']);
     expect([named(session), session.state().pending]).toEqual(['Big porch', 0]);
+  });
+
+  test('that is answered with theirs leaves a later edit as old as the one that hid theirs when it was made', async () => {
+    const tools = toolsOf(server, phone);
+    let sends: (edits: Edit[]) => unknown = () => Promise.reject(new UnreachableError('The server is not reached.'));
+    const session = await opened({ ...tools, api: { ...tools.api, sendEdits: async (_, edits) => sends([...edits]) as never } });
+    rename(session, 'Porch');
+    await pass(400);
+    Stream.last.say('change', server.take(theyCallIt('Lobby')));
+    rename(session, 'Big porch');
+    await pass(400);
+    expect(named(session)).toBe('Big porch');
+    const sent: Edit[] = [];
+    sends = async (edits) => {
+      sent.push(...edits.slice(0, 1));
+      return conflictOn(edits.slice(0, 1), 'Lobby').body;
+    };
+    await pass(10_000);
+    session.settle(session.state().questions[0]?.edit.id as string, 'theirs');
+    await pass(10_000);
+    // At that base the server sees that others changed the name since, and asks instead of writing over it.
+    expect(sent.map((edit) => [edit.label, edit.parts[0]?.base])).toEqual([
+      ['Call it Porch', 0],
+      ['Call it Big porch', 0],
+    ]);
+    expect(session.state().questions).toHaveLength(1);
   });
 
   test('against a removal: mine brings the record back', async () => {

@@ -229,7 +229,7 @@ export class JobSession {
   }
 
   private based(parts: readonly EditPart[]): EditPart[] {
-    return parts.map((part) => ({ ...part, base: this.base.sequence }));
+    return parts.map((part) => ({ ...part, base: this.outbox.baseFor(part, this.base.sequence) }));
   }
 
   private newEdit(parts: EditPart[], label: string): Edit {

@@ -35,6 +35,16 @@ export class Outbox {
     this.pending = waiting.map((row) => (row.heldBy === undefined || asked.has(row.heldBy) ? row : freed(row)));
   }
 
+  /**
+   * The base of a change of a record. What is on its way hides what others made of the same record since it was made: whoever goes on
+   * from there has seen no more than that.
+   */
+  baseFor(part: EditPart, sequence: number): number {
+    if (part.set === undefined) return sequence;
+    const same = this.unsent.flatMap((row) => row.edit.parts).filter((other) => thing(other) === thing(part));
+    return Math.min(sequence, ...same.map((other) => other.base ?? sequence));
+  }
+
   add(row: Pending): void {
     this.pending = [...this.pending, row];
   }
@@ -173,4 +183,11 @@ function freed({ heldBy: _, ...row }: Pending): Pending {
   return row;
 }
 
-const rebased = ({ edit }: Pending, base: number): Pending['edit'] => ({ ...edit, parts: edit.parts.map((part) => ({ ...part, base })) });
+/**
+ * What was made on top of an edit knows the change that edit became, but nothing of what others made between: where something lies
+ * between, it keeps the base it was made on.
+ */
+const rebased = ({ edit }: Pending, sequence: number): Pending['edit'] => ({
+  ...edit,
+  parts: edit.parts.map((part) => (part.base === sequence - 1 ? { ...part, base: sequence } : part)),
+});
