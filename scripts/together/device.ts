@@ -1,13 +1,12 @@
-// One device of a model run: the session of the application itself, over a network that loses, repeats, delays and reorders.
+// The browsers of a model run: the session of the application itself, over a network that loses, repeats, delays and reorders.
 import 'fake-indexeddb/auto';
 import type { Edit, EditAnswer, Job } from '@inventario/core';
+import type { Random } from '../../core/src/test-support/random.js';
 import { makeApi } from '../../web/src/data/api.js';
 import { JobSession, type SessionTools } from '../../web/src/data/session/job-session.js';
 import { type KeptChange, KeptStore } from '../../web/src/data/session/kept-store.js';
 import { tabLine } from '../../web/src/data/session/tab-line.js';
 import { FetchedStream } from './fetched-stream.js';
-
-export type Chance = (share: number) => boolean;
 
 /** What is written down about a run, to be held against the server's own record at the end. */
 export interface Notes {
@@ -25,21 +24,33 @@ export interface Network {
   troubled: boolean;
 }
 
-export class Device {
-  session: JobSession | undefined;
-  private readonly kept: KeptStore;
+/** What the tabs of one browser have in common. */
+export class Browser {
+  readonly kept: KeptStore;
   private made = 0;
 
   constructor(
+    readonly id: string,
+    notes: Notes,
+  ) {
+    this.kept = new NotingStore(id, notes);
+  }
+
+  readonly nextNumber = () => ++this.made;
+}
+
+/** One tab, with the job open in it. */
+export class Device {
+  session: JobSession | undefined;
+
+  constructor(
     readonly name: string,
+    private readonly browser: Browser,
     private readonly jobId: string,
     private readonly network: Network,
-    private readonly chance: Chance,
-    private readonly pick: (count: number) => number,
+    private readonly random: Random,
     private readonly notes: Notes,
-  ) {
-    this.kept = new NotingStore(`${jobId}-${name}`, notes);
-  }
+  ) {}
 
   /** Opens the job, again and again while no server gives it. */
   async open(): Promise<JobSession> {
@@ -80,13 +91,13 @@ export class Device {
       openStream: (address) =>
         new FetchedStream(
           () => this.server() + address,
-          () => this.network.troubled && this.chance(0.1),
+          () => this.network.troubled && this.random.chance(0.1),
         ),
-      kept: this.kept,
-      line: tabLine(`${this.jobId}-${this.name}`),
-      deviceId: `${this.jobId}-${this.name}`,
+      kept: this.browser.kept,
+      line: tabLine(this.browser.id),
+      deviceId: this.browser.id,
       tab,
-      nextNumber: () => ++this.made,
+      nextNumber: this.browser.nextNumber,
       pace: { beforeSending: 5, firstPause: 20, longestPause: 200 },
     };
   }
@@ -96,21 +107,21 @@ export class Device {
   }
 
   private server(): string {
-    return this.network.servers[this.pick(this.network.servers.length)] as string;
+    return this.random.pick(this.network.servers);
   }
 
   private async fetch(path: string, init: RequestInit): Promise<Response> {
     const send = () => fetch(this.server() + path, init);
     if (!this.network.troubled) return send();
-    if (this.chance(0.1)) throw new TypeError('lost on the way there');
+    if (this.random.chance(0.1)) throw new TypeError('lost on the way there');
     // A copy of what was sent comes later, behind what follows it.
-    if (this.chance(0.15))
-      void pause(this.pick(120))
+    if (this.random.chance(0.15))
+      void pause(this.random.int(0, 119))
         .then(() => fetch(this.server() + path, { ...init, signal: null }))
         .catch(() => {});
-    if (this.chance(0.3)) await pause(this.pick(30));
+    if (this.random.chance(0.3)) await pause(this.random.int(0, 29));
     const response = await send();
-    if (this.chance(0.1)) throw new TypeError('lost on the way back');
+    if (this.random.chance(0.1)) throw new TypeError('lost on the way back');
     return response;
   }
 }

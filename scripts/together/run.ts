@@ -1,13 +1,27 @@
-// One model run: three devices on one job over two servers, doing what comes, while lines, pages, servers and the database break.
-import { type Box, type Change, type Edit, type Job, putPart, readJobDocument, removePart, sameJson, setParts } from '@inventario/core';
+// One model run: two tabs and two further devices on one job over two servers, doing what comes, while lines, pages, servers and the
+// database break.
+import {
+  type Box,
+  type Change,
+  type Edit,
+  type EditPart,
+  type Job,
+  putPart,
+  readJobDocument,
+  removePart,
+  sameJson,
+  setParts,
+} from '@inventario/core';
 import { quillonPoint } from '@inventario/demo';
 import { Random } from '../../core/src/test-support/random.js';
-import { Device, type Network, type Notes, pause } from './device.js';
+import { Browser, Device, type Network, type Notes, pause } from './device.js';
 import type { House } from './house.js';
 
-const DEVICES = ['phone', 'tablet', 'laptop'];
+/** Tabs by the browser they belong to. */
+const BROWSERS = { phone: ['phone', 'phone2'], tablet: ['tablet'], laptop: ['laptop'] };
 const ACTS = 30;
 const BOXES = ['kitchen-door', 'radio-door'];
+const AT = '2026-05-04T09:12:00Z';
 
 /** What a run is judged by; every list has to be empty. */
 export interface Verdict {
@@ -30,17 +44,18 @@ export interface Verdict {
 
 export async function modelRun(seed: number, house: House): Promise<Verdict> {
   const random = new Random(seed);
-  const chance = (share: number) => random.chance(share);
-  const pick = (count: number) => random.int(0, count - 1);
   const jobId = `model-${seed}`;
   const first = house.servers[0] as string;
   const notes: Notes = { made: new Map(), acknowledged: new Map(), asked: new Set() };
   await insist(() => take(first, { ...quillonPoint(), id: jobId }, 'replace'));
   const network: Network = { servers: house.servers, troubled: true };
-  const devices = DEVICES.map((name) => new Device(name, jobId, network, chance, pick, notes));
+  const devices = Object.entries(BROWSERS).flatMap(([name, tabs]) => {
+    const browser = new Browser(`${jobId}-${name}`, notes);
+    return tabs.map((tab) => new Device(tab, browser, jobId, network, random, notes));
+  });
   await Promise.all(devices.map((device) => device.open()));
-  const replaced = chance(0.15) ? pick(ACTS) : -1;
-  const binned = chance(0.15) ? pick(ACTS) : -1;
+  const replaced = random.chance(0.15) ? random.int(0, ACTS - 1) : -1;
+  const binned = random.chance(0.15) ? random.int(0, ACTS - 1) : -1;
 
   for (let act = 0; act < ACTS; act++) {
     if (act === replaced) await insist(() => take(first, { ...quillonPoint(), id: jobId, name: 'Replaced' }, 'replace'));
@@ -48,13 +63,13 @@ export async function modelRun(seed: number, house: House): Promise<Verdict> {
       await insist(() => fetch(`${first}/api/jobs/${jobId}`, { method: 'DELETE' }));
       await insist(() => fetch(`${first}/api/jobs/${jobId}/return`, { method: 'POST' }));
     }
-    const device = devices[pick(devices.length)] as Device;
-    if (chance(0.07)) await device.reload();
-    else doSomething(device, `${act}`, chance, pick);
-    if (chance(0.5)) await pause(pick(25));
+    const device = random.pick(devices);
+    if (random.chance(0.07)) await device.reload();
+    else doSomething(device, `${device.name}-${act}`, random);
+    if (random.chance(0.5)) await pause(random.int(0, 24));
   }
   network.troubled = false;
-  const job = await settled(devices, jobId, first, chance);
+  const job = await settled(devices, jobId, first, random);
   const changes = await history(first, jobId);
   for (const device of devices) device.session?.close();
 
@@ -80,58 +95,80 @@ export async function modelRun(seed: number, house: House): Promise<Verdict> {
 }
 
 /** One act of an installer, whatever the job on the device allows. */
-function doSomething(device: Device, mark: string, chance: (share: number) => boolean, pick: (count: number) => number): void {
-  const { session } = device;
+function doSomething({ session }: Device, word: string, random: Random): void {
   if (!session) return;
   const { job, undoLabel } = session.state();
-  const word = `${device.name}-${mark}`;
-  const box = job.boxes.find((entry) => entry.id === BOXES[pick(BOXES.length)]);
-  const room = job.rooms[pick(job.rooms.length)];
-  const which = pick(10);
-  if (which < 3 && box) {
-    const reading = {
-      id: `m-${word}`,
-      at: '2026-05-04T09:12:00Z',
-      tool: 'indicator' as const,
-      arrangement: 'in-place' as const,
-      points: [box.conductors[0]?.id as string],
-      value: 'quiet' as const,
-    };
-    session.apply(setParts('box', box.id, box, { readings: [...box.readings, reading] }), `read ${word}`);
-  } else if (which < 6 && box) {
-    const at = pick(box.conductors.length);
-    const conductors = box.conductors.map((one, index) => (index === at ? { ...one, marking: word } : one)) as Box['conductors'];
-    session.apply(setParts('box', box.id, box, { conductors }), `mark ${word}`);
-  } else if (which === 6 && room) session.apply(setParts('room', room.id, room, { name: word }), `rename ${word}`);
-  else if (which === 7) {
-    const added = job.rooms.find((entry) => entry.id.startsWith('x-'));
-    if (added && chance(0.5)) session.apply([removePart('room', added.id)], `remove ${word}`);
-    else session.apply([putPart('room', `x-${word}`, { id: `x-${word}`, name: word, floor: 0, order: 50 })], `add ${word}`);
-  } else if (which === 8)
-    session.apply(
-      [
-        putPart('event', `e-${word}`, {
-          id: `e-${word}`,
-          kind: 'switched',
-          circuitId: job.circuits[0]?.id,
-          state: 'off',
-          at: '2026-05-04T09:12:00Z',
-        }),
-      ],
-      `switch ${word}`,
-    );
+  const box = job.boxes.find((entry) => entry.id === random.pick(BOXES));
+  const room = random.pick(job.rooms);
+  const kind = random.pick([...ACT_KINDS]);
+  const parts = box && room ? partsOf(kind, { job, box, room, word, random }) : [];
+  if (parts.length > 0) session.apply(parts, `${kind} ${word}`);
   // Readings are never taken back here, so that every one that was applied has to be there at the end.
   else if (undoLabel && !undoLabel.startsWith('read')) session.undo();
   else session.redo();
 }
 
+/** Those that happen more often stand more often. */
+const ACT_KINDS = [
+  ...['read', 'read', 'read', 'mark', 'mark', 'mark', 'label', 'rename', 'rename'],
+  ...['clear', 'move', 'add', 'remove', 'switch', 'undo', 'undo'],
+] as const;
+
+interface Scene {
+  job: Job;
+  box: Box;
+  room: Job['rooms'][number];
+  word: string;
+  random: Random;
+}
+
+function partsOf(kind: (typeof ACT_KINDS)[number], { job, box, room, word, random }: Scene): EditPart[] {
+  const conductor = random.pick(box.conductors);
+  const added = job.rooms.find((entry) => entry.id.startsWith('x-'));
+  switch (kind) {
+    case 'read': {
+      const points = [box.conductors[0]?.id as string];
+      const how = { tool: 'indicator', arrangement: 'in-place', value: 'quiet' } as const;
+      return setParts('box', box.id, box, { readings: [...box.readings, { id: `m-${word}`, at: AT, points, ...how }] });
+    }
+    case 'mark':
+      return setParts('box', box.id, box, {
+        conductors: box.conductors.map((one) => (one === conductor ? { ...one, marking: word } : one)),
+      });
+    case 'label': {
+      const others = box.labels.filter((label) => label.conductorId !== conductor.id);
+      const role = random.pick(['line', 'load', 'neutral'] as const);
+      return setParts('box', box.id, box, {
+        labels: random.chance(0.2) ? others : [...others, { conductorId: conductor.id, role }],
+      });
+    }
+    case 'rename':
+      return setParts('room', room.id, room, { name: word });
+    case 'clear':
+      return setParts('box', box.id, box, { notes: box.notes ? undefined : word } as Partial<Box>);
+    case 'move':
+      return [
+        ...setParts('room', room.id, room, { order: random.int(1, 90), name: word }),
+        ...setParts('job', job.id, job, { address: word }),
+      ];
+    case 'add':
+      return [putPart('room', `x-${word}`, { id: `x-${word}`, name: word, floor: 0, order: 50 })];
+    case 'remove':
+      return added ? [removePart('room', added.id)] : [];
+    case 'switch':
+      return [putPart('event', `e-${word}`, { id: `e-${word}`, kind: 'switched', circuitId: job.circuits[0]?.id, state: 'off', at: AT })];
+    default:
+      return [];
+  }
+}
+
 /** Answers every question and waits until every device shows what the server has, with nothing on its way. */
-async function settled(devices: readonly Device[], jobId: string, server: string, chance: (share: number) => boolean): Promise<Job> {
+async function settled(devices: readonly Device[], jobId: string, server: string, random: Random): Promise<Job> {
   for (let tries = 0; tries < 12_000; tries++) {
     await pause(50);
     for (const { session } of devices)
       for (const { edit } of session?.state().questions ?? []) {
-        const mine = chance(0.5);
+        const mine = random.chance(0.5);
         if (session?.settle(edit.id, mine ? 'mine' : 'theirs') !== null) session?.settle(edit.id, 'theirs');
       }
     const states = devices.map((device) => device.session?.state());
@@ -157,11 +194,15 @@ function overwrittenBy(applied: Edit, sent: Edit | undefined): string[] {
   );
 }
 
-/** Every single value in a field, by where it stands; what stands in a list is found by its id. */
+/** Every single value in a field, by where it stands; what stands in a list is found by what it is known by. */
 function factsOf(value: unknown, at = '', facts = new Map<string, unknown>()): Map<string, unknown> {
   if (typeof value !== 'object' || value === null) {
     if (value !== null && value !== undefined) facts.set(at, value);
-  } else for (const [key, inner] of Object.entries(value)) factsOf(inner, `${at}/${(inner as { id?: string } | null)?.id ?? key}`, facts);
+  } else
+    for (const [key, inner] of Object.entries(value)) {
+      const known = inner as { id?: string; conductorId?: string } | null;
+      factsOf(inner, `${at}/${known?.id ?? known?.conductorId ?? key}`, facts);
+    }
   return facts;
 }
 

@@ -171,9 +171,10 @@ export class JobSession {
   settle(editId: string, choice: 'theirs' | 'mine', parts?: EditPart[]): string | null {
     const question = this.outbox.questions.find((entry) => entry.edit.id === editId);
     if (!question) return null;
+    // What waits for an answer, to this question or another, comes to the server after what is made here.
     const ground = jobOnBase(
       this.base,
-      this.outbox.pending.filter((row) => row.heldBy !== editId),
+      this.outbox.pending.filter((row) => row.heldBy === undefined),
     );
     const mine = insist(ground, parts ?? question.edit.parts, question.records);
     const possible = reduce(ground, { parts: mine });
