@@ -89,7 +89,7 @@ export async function modelRun(seed: number, house: House): Promise<Verdict> {
     swallowed: ids.filter((id) => !inHistory.has(id) && !notes.asked.has(id)),
     missing,
     apart: devices.flatMap((device) => (sameJson(device.job(), job) ? [] : [device.name])),
-    overwritten: changes.flatMap(({ edit }) => (edit ? overwrittenBy(edit, notes.made.get(edit.id)) : [])),
+    overwritten: changes.flatMap(({ edit }, index) => (edit ? overwrittenBy(edit, notes.made.get(edit.id), changes.slice(0, index)) : [])),
     broken: read.ok ? [] : read.problems.map(({ path, message }) => `${path} ${message}`),
   };
 }
@@ -181,21 +181,37 @@ async function settled(devices: readonly Device[], jobId: string, server: string
   return reading<Job>(`${server}/api/jobs/${jobId}`);
 }
 
-/** The facts that stood otherwise than the device believed, and that it changed all the same. */
-function overwrittenBy(applied: Edit, sent: Edit | undefined): string[] {
+/**
+ * The facts that stood otherwise than the device believed, and that it changed all the same. An earlier edit of the same window may have
+ * come in later, when its question was answered: the later word holds then.
+ */
+function overwrittenBy(applied: Edit, sent: Edit | undefined, before: readonly Change[]): string[] {
   return (sent?.parts ?? []).flatMap((part, number) =>
     Object.entries(part.set ?? {}).flatMap(([field, { was, now }]) => {
-      const [believed, mine, stood] = [was, now, applied.parts[number]?.set?.[field]?.was].map((value) => factsOf(value));
-      return [...new Set([...(believed?.keys() ?? []), ...(mine?.keys() ?? [])])]
-        .filter((fact) => mine?.get(fact) !== believed?.get(fact))
-        .filter((fact) => stood?.get(fact) !== believed?.get(fact) && stood?.get(fact) !== mine?.get(fact))
+      const [believed, mine, stood] = [was, now, applied.parts[number]?.set?.[field]?.was].map((value) => factsOf(value)) as [
+        Facts,
+        Facts,
+        Facts,
+      ];
+      const writer = (fact: string) => before.findLast(({ edit }) => edit?.parts.some((other) => wrote(other, part, field, fact)))?.edit;
+      const own = (edit: Edit | null | undefined) => edit?.deviceId === applied.deviceId && edit.tab === applied.tab && edit.n < applied.n;
+      return [...new Set([...believed.keys(), ...mine.keys()])]
+        .filter((fact) => mine.get(fact) !== believed.get(fact))
+        .filter((fact) => stood.get(fact) !== believed.get(fact) && stood.get(fact) !== mine.get(fact) && !own(writer(fact)))
         .map((fact) => `${applied.label}: ${part.id}/${field}${fact}`);
     }),
   );
 }
 
+function wrote(other: EditPart, part: EditPart, field: string, fact: string): boolean {
+  const change = other.kind === part.kind && other.id === part.id ? other.set?.[field] : undefined;
+  return change !== undefined && factsOf(change.was).get(fact) !== factsOf(change.now).get(fact);
+}
+
+type Facts = Map<string, unknown>;
+
 /** Every single value in a field, by where it stands; what stands in a list is found by what it is known by. */
-function factsOf(value: unknown, at = '', facts = new Map<string, unknown>()): Map<string, unknown> {
+function factsOf(value: unknown, at = '', facts: Facts = new Map()): Facts {
   if (typeof value !== 'object' || value === null) {
     if (value !== null && value !== undefined) facts.set(at, value);
   } else

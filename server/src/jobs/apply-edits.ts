@@ -30,14 +30,17 @@ import type { JobStore, StoredJob } from '../storage/job-store.js';
 export async function applyEdits(store: JobStore, jobId: string, edits: readonly Edit[], now: () => Date): Promise<EditsAnswer> {
   const results: EditAnswer[] = [];
   let sequence = 0;
+  // What an edit of this batch was about that was not taken: a later one was made on top of it, and does not find what it believes.
+  const open = new Set<string>();
   for (const edit of edits) {
     const done = await store.transaction(async (transaction) => {
       const stored = await store.read(jobId, transaction, true);
       if (!stored) throw new RequestError('no-such-job');
-      return applyOne(store, stored, edit, now(), transaction);
+      return applyOne(store, stored, { edit, open, now: now() }, transaction);
     });
     if (done.stored) store.committed(done.stored);
     results.push(done.answer);
+    if (done.answer.outcome === 'conflict' || done.answer.outcome === 'refused') for (const part of edit.parts) open.add(nameOf(part));
     sequence = done.sequence;
   }
   return { results, sequence };
@@ -46,8 +49,7 @@ export async function applyEdits(store: JobStore, jobId: string, edits: readonly
 async function applyOne(
   store: JobStore,
   stored: StoredJob,
-  edit: Edit,
-  now: Date,
+  { edit, open, now }: { edit: Edit; open: ReadonlySet<string>; now: Date },
   transaction: Transaction,
 ): Promise<{ answer: EditAnswer; sequence: number; stored?: StoredJob }> {
   const say = (answer: Omit<EditAnswer, 'editId'>) => ({ answer: { editId: edit.id, ...answer }, sequence: stored.sequence });
@@ -56,7 +58,8 @@ async function applyOne(
   const elsewhere = otherGeneration(stored, edit);
   if (elsewhere.length > 0) return say({ outcome: 'conflict', conflicts: everyPart(stored.job, edit), problems: elsewhere });
 
-  const met = meet(stored.job, edit.parts, await changedByOthers(store, stored, edit, transaction));
+  const changed = await changedByOthers(store, stored, edit, transaction);
+  const met = meet(stored.job, edit.parts, (kind, id, base) => open.has(nameOf({ kind, id })) || changed(kind, id, base));
   if (met.conflicts.length > 0) return say({ outcome: 'conflict', conflicts: met.conflicts });
 
   const reduced = reduce(stored.job, met);
@@ -73,6 +76,8 @@ async function applyOne(
   // Whoever sent it carries it out as it was carried out here, or the two would differ from now on.
   return { answer: sameJson(met.parts, edit.parts) ? answer : { ...answer, edit: carried }, sequence: next.sequence, stored: next };
 }
+
+const nameOf = ({ kind, id }: Pick<EditPart, 'kind' | 'id'>) => `${kind}/${id}`;
 
 /** What says that an edit was made on another document than the one that stands here now. */
 function otherGeneration(stored: StoredJob, edit: Edit): { path: string; message: string }[] {
@@ -100,11 +105,15 @@ function everyPart(job: Job, edit: Edit): Conflict[] {
   });
 }
 
-/** Whether another window than the edit's changed a record after a base. A job replaced as a whole changed everything. */
+/**
+ * Whether a record was changed after a base by anything the edit does not know: its own window knows what it sent, and the edit names what
+ * it was made on of the device's other windows. A job replaced as a whole changed everything.
+ */
 async function changedByOthers(store: JobStore, stored: StoredJob, edit: Edit, transaction: Transaction) {
   const bases = edit.parts.map((part) => part.base ?? stored.sequence);
   const changes = await store.changes(stored.job.id, Math.min(...bases), { transaction, limit: 100_000 });
-  const others = changes.filter(({ edit: made }) => made === null || made.deviceId !== edit.deviceId || made.tab !== edit.tab);
+  const below = new Set(edit.on);
+  const others = changes.filter(({ edit: made }) => made?.deviceId !== edit.deviceId || (made.tab !== edit.tab && !below.has(made.id)));
   return (kind: EditPart['kind'], id: string, base: number | null) =>
     base !== null &&
     others.some(

@@ -156,12 +156,59 @@ test('whoever does not know how things stood is told what became of the edit, th
   expect(answer).toMatchObject({ outcome: 'applied', edit: { parts: [{ set: { conductors: { now: after } } }] } });
 });
 
+test('what was made on top of an edit that is asked about is asked about too, where it rests on what did not come to be', async () => {
+  const base = await read();
+  const rename = (room: string, was: string, now: string): EditPart => ({
+    kind: 'room',
+    id: room,
+    base: base.sequence,
+    set: { name: { was, now } },
+  });
+  const address = (was: string, now: string): EditPart => ({
+    kind: 'job',
+    id: 'quillon-point',
+    base: base.sequence,
+    set: { address: { was, now } },
+  });
+  await send(edit([rename('kitchen', 'Keeper’s kitchen', 'Theirs')], { deviceId: 'laptop' }));
+  const results = await send(
+    edit([rename('kitchen', 'Keeper’s kitchen', 'Mine'), address('Quillon Point', 'The light')]),
+    edit([address('The light', 'The old light'), rename('radio-room', 'Radio room', 'Wireless room')]),
+    edit([rename('radio-room', 'Wireless room', 'Mast room')]),
+    edit([rename('boat-store', 'Boat store', 'Slip')]),
+    edit([
+      {
+        kind: 'room',
+        id: 'kitchen',
+        base: base.sequence,
+        set: { order: { was: base.job.rooms.find((room) => room.id === 'kitchen')?.order, now: 9 } },
+      },
+    ]),
+  );
+  expect(results.map((result) => result.outcome)).toEqual(['conflict', 'conflict', 'conflict', 'applied', 'applied']);
+  const { job } = await read();
+  expect(job).toMatchObject({ address: 'Quillon Point', rooms: expect.arrayContaining([expect.objectContaining({ name: 'Radio room' })]) });
+});
+
 test('two windows of one device do not overwrite each other in silence', async () => {
   const base = await read();
-  const rename = (now: string, tab: string) =>
-    edit([{ kind: 'room', id: 'kitchen', base: base.sequence, set: { name: { was: 'Keeper’s kitchen', now } } }], { tab });
+  const rename = (now: string, tab: string, was = 'Keeper’s kitchen') =>
+    edit([{ kind: 'room', id: 'kitchen', base: base.sequence, set: { name: { was, now } } }], { tab });
   expect(await send(rename('One', 'tab-a'))).toMatchObject([{ outcome: 'applied' }]);
   expect(await send(rename('Two', 'tab-b'))).toMatchObject([{ outcome: 'conflict', conflicts: [{ theirs: 'One', yours: 'Two' }] }]);
+  // One that had the other's unsent edit in sight was made on its value.
+  expect(await send(rename('Three', 'tab-b', 'One'))).toMatchObject([{ outcome: 'applied' }]);
+});
+
+test('a window takes out what another of the same device added, when it names it; a stranger names it in vain', async () => {
+  const base = await read();
+  const part = { kind: 'room' as const, id: 'loft', base: base.sequence };
+  const add = edit([{ ...part, put: { id: 'loft', name: 'Loft', floor: 2, order: 9 } }], { tab: 'tab-a' });
+  const remove = (more: Partial<Edit>) => edit([{ ...part, remove: true }], more);
+  expect(await send(add)).toMatchObject([{ outcome: 'applied' }]);
+  expect(await send(remove({ tab: 'tab-b' }))).toMatchObject([{ outcome: 'conflict' }]);
+  expect(await send(remove({ tab: 'tab-b', on: [add.id], deviceId: 'laptop' }))).toMatchObject([{ outcome: 'conflict' }]);
+  expect(await send(remove({ tab: 'tab-b', on: [add.id] }))).toMatchObject([{ outcome: 'applied' }]);
 });
 
 describe('a job has generations', () => {

@@ -26,6 +26,9 @@ export const EditPart = z
     if (ways !== 1) context.addIssue({ code: 'custom', path: ['put'], message: 'must be given alone: one of put, set, append, remove' });
   });
 
+/** The most edits one names as those it was made on. */
+export const MOST_BELOW = 200;
+
 /** A typed change to the job. All its parts happen, or none. */
 export const Edit = z
   .object({
@@ -33,6 +36,8 @@ export const Edit = z
     deviceId: Id,
     /** The window of that device it was made in: two windows of one browser do not overwrite each other in silence. */
     tab: Id.optional(),
+    /** Edits of the device's other windows, on their way like this one, that it was made on: what they change is known to it. */
+    on: z.array(Id).max(MOST_BELOW).optional(),
     /** The generation of the job it was made on; one made on another generation asks. */
     generation: Id.optional(),
     /** Counts this device's edits, so that they are applied in the order they were made. */

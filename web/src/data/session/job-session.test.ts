@@ -176,27 +176,25 @@ test.each<[string, Error]>([
   expect([named(session), session.state().reached]).toEqual(['Hall', false]);
 });
 
-test('what was made on top of an edit knows the change it became, and nothing of what others made before that', async () => {
-  const sent = async (othersBetween: number) => {
-    const session = await opened();
-    server.away = true;
-    rename(session, 'Porch');
-    await pass(400);
-    server.away = false;
-    for (let each = 0; each < othersBetween; each++) server.take(theirs(setParts('job', 'j', server.job, { address: `Quay ${each}` })));
-    rename(session, 'Big porch');
-    // Each goes alone, so that the second is sent after the first was answered.
-    server.nextAnswers.push((edits) => {
-      const results = edits.slice(0, 1).map((edit) => ({ editId: edit.id, outcome: 'applied', sequence: server.take(edit).sequence }));
-      return { status: 200, body: { results, sequence: server.sequence } };
-    });
-    await pass(5000);
-    session.close();
-    const last = server.taken.findLast((edit) => edit.label === 'Call it Big porch');
-    return [last?.parts[0]?.base, server.taken.findLast((edit) => edit.label === 'Call it Porch')?.parts[0]?.base];
-  };
-  expect(await sent(0)).toEqual([1, 0]);
-  expect(await sent(3)).toEqual([2, 2]);
+test('the base of an edit is what had come from the server when it was made, whatever became of the one before it', async () => {
+  const session = await opened();
+  server.away = true;
+  rename(session, 'Porch');
+  await pass(400);
+  server.away = false;
+  for (const each of [1, 2, 3]) server.take(theirs(setParts('job', 'j', server.job, { address: `Quay ${each}` })));
+  rename(session, 'Big porch');
+  // Each goes alone, so that the second is sent after the first was answered.
+  server.nextAnswers.push((edits) => {
+    const results = edits.slice(0, 1).map((edit) => ({ editId: edit.id, outcome: 'applied', sequence: server.take(edit).sequence }));
+    return { status: 200, body: { results, sequence: server.sequence } };
+  });
+  await pass(5000);
+  expect(server.taken.slice(-2).map((edit) => [edit.label, edit.parts[0]?.base])).toEqual([
+    ['Call it Porch', 0],
+    ['Call it Big porch', 0],
+  ]);
+  expect(session.state().pending).toBe(0);
 });
 
 test('an answer lost on the way is asked for again, and the edit is not made twice', async () => {
@@ -339,6 +337,37 @@ describe('a question', () => {
     expect([named(session), session.state().pending]).toEqual(['Big porch', 0]);
   });
 
+  test('holds back what was made on top of what it holds back, in one batch with it or after, so that edits keep their order', async () => {
+    const session = await opened();
+    server.away = true;
+    rename(session, 'Porch');
+    const both = [
+      ...setParts('room', 'r1', session.state().job.rooms[0] as Job['rooms'][number], { order: 7 }),
+      ...setParts('job', 'j', session.state().job, { address: 'Quay' }),
+    ];
+    session.apply(both, 'Move it');
+    note(session, 'Pier');
+    await pass(1000);
+    server.away = false;
+    let batch: string[] = [];
+    server.nextAnswers.push((edits) => {
+      batch = edits.map((edit) => edit.label);
+      const results = edits.map((edit) => ({ editId: edit.id, outcome: 'conflict', conflicts: [{ part: 0, kind: 'room', id: 'r1' }] }));
+      return { status: 200, body: { results, sequence: server.sequence } };
+    });
+    await pass(10_000);
+    expect(batch).toEqual(['Call it Porch', 'Move it', 'At Pier']);
+    session.apply(setParts('job', 'j', session.state().job, { name: 'A name' }), 'Name the job');
+    await pass(1000);
+    // One question, and the three after it wait: the last two only because they are about what the second is about.
+    expect([session.state().questions.map(({ edit }) => edit.label), session.state().pending]).toEqual([['Call it Porch'], 3]);
+    expect((await kept()).pending.map(({ heldBy }) => heldBy)).toEqual(Array(3).fill(session.state().questions[0]?.edit.id));
+    session.settle(session.state().questions[0]?.edit.id as string, 'mine');
+    await pass(2000);
+    expect(server.taken.map((edit) => edit.label)).toEqual(['Call it Porch', 'Move it', 'At Pier', 'Name the job']);
+    expect([server.job.address, server.job.rooms[0]]).toMatchObject(['Pier', { name: 'Porch', order: 7 }]);
+  });
+
   test('that is answered with theirs leaves a later edit as old as the one that hid theirs when it was made', async () => {
     const tools = toolsOf(server, phone);
     let sends: (edits: Edit[]) => unknown = () => Promise.reject(new UnreachableError('The server is not reached.'));
@@ -451,7 +480,25 @@ describe('two tabs of one browser', () => {
     expect(server.taken.map((edit) => edit.label)).toEqual(['Call it Porch', 'At Quay']);
     expect([left.state().pending, right.state().pending, left.state().job.address, named(right)]).toEqual([0, 0, 'Quay', 'Porch']);
     expect(new Set(server.taken.map((edit) => edit.tab)).size).toBe(2);
-    expect(server.taken[1]?.parts[0]?.base).toBe(1);
+  });
+
+  test('name what they were made on of each other, so that a tab takes back what another did without being asked', async () => {
+    const [left, right] = [await opened(), await opened()];
+    server.away = true;
+    left.apply([putPart('room', 'r2', { ...room('Loft'), id: 'r2' })], 'Add the loft');
+    note(left, 'Quay');
+    await pass(50);
+    right.apply([removePart('room', 'r2')], 'No loft');
+    rename(right, 'Porch');
+    await pass(50);
+    server.away = false;
+    await pass(10_000);
+    const [add, , remove, named] = server.taken;
+    expect([add, remove].map((edit) => [edit?.label, edit?.on])).toEqual([
+      ['Add the loft', undefined],
+      ['No loft', [add?.id]],
+    ]);
+    expect([named?.label, named?.on]).toEqual(['Call it Porch', undefined]);
   });
 
   test('a question asked in one is seen and answered in the other', async () => {

@@ -2,7 +2,7 @@ import { type Change, type Conflict, type Edit, type EditPart, fieldByField, ins
 import { type Api, ApiError, isPassing } from '../api.js';
 import { instant, newId } from '../ids.js';
 import { jobOnBase, recordsGone, recordsOf } from './job-on-base.js';
-import type { Base, KeptStore, Pending, Question } from './kept-store.js';
+import type { Base, KeptStore, Question } from './kept-store.js';
 import { LiveChanges, type OpenStream } from './live-changes.js';
 import { Outbox, thing } from './outbox.js';
 import { PhotoQueue } from './photo-queue.js';
@@ -182,7 +182,7 @@ export class JobSession {
     if (choice === 'mine' && mine.length > 0) {
       // In the place of the one asked about: what waited for the answer was made on top of it.
       const edit = { ...this.newEdit(this.based(mine), question.edit.label), n: question.edit.n };
-      this.outbox.settle(editId, { edit, on: null });
+      this.outbox.settle(editId, { edit });
       void this.keep({ settled: [editId], put: this.outbox.pending });
     } else {
       this.outbox.settle(editId);
@@ -217,9 +217,7 @@ export class JobSession {
     const merged = this.mergeInto(based, label, before, mergeKey);
     const edit = merged ?? this.newEdit(based, label);
     if (!merged) {
-      const row: Pending = { edit, on: this.outbox.pending.at(-1)?.edit.id ?? null };
-      const held = this.heldBy(parts);
-      this.outbox.add(held ? { ...row, heldBy: held } : row);
+      this.outbox.add({ edit });
       const note = noted ? this.steps.note(edit.id, label, before, based) : undefined;
       void this.keep({ put: this.outbox.pending.slice(-1), ...(note ? { steps: [note.step], dropSteps: note.dropped } : {}) });
     }
@@ -236,17 +234,22 @@ export class JobSession {
   private newEdit(parts: EditPart[], label: string): Edit {
     const { deviceId, tab } = this.tools;
     const generation = this.base.generation ? { generation: this.base.generation } : {};
-    return { id: newId(), deviceId, tab, ...generation, n: this.nextNumber(), at: instant(), label: label.slice(0, 400), parts };
-  }
-
-  /** An edit of things a question is about waits for its answer. */
-  private heldBy(parts: readonly EditPart[]): string | undefined {
-    const things = new Set(parts.map(thing));
-    return this.outbox.questions.find(({ edit }) => edit.parts.some((part) => things.has(thing(part))))?.edit.id;
+    const below = this.outbox.below(parts, tab);
+    return {
+      id: newId(),
+      deviceId,
+      tab,
+      ...(below.length > 0 ? { on: below } : {}),
+      ...generation,
+      n: this.nextNumber(),
+      at: instant(),
+      label: label.slice(0, 400),
+      parts,
+    };
   }
 
   private nextNumber(): number {
-    return Math.max(this.tools.nextNumber(), (this.outbox.pending.at(-1)?.edit.n ?? 0) + 1);
+    return Math.max(this.tools.nextNumber(), this.outbox.lastNumber + 1);
   }
 
   /**
@@ -344,9 +347,7 @@ export class JobSession {
     if (this.outbox.unkept.size === 0) await this.reload();
     if (this.closed) return;
     const free = this.outbox.unsent.filter((row) => row.heldBy === undefined);
-    // What another tab made on top of the first goes after the answer: it is based on the change that becomes known then.
-    const other = free.findIndex((row) => row.edit.tab !== free[0]?.edit.tab);
-    const batch = free.slice(0, other < 0 ? this.tries.most : Math.min(this.tries.most, other)).map((row) => row.edit);
+    const batch = free.slice(0, this.tries.most).map((row) => row.edit);
     this.inFlight = batch.map((edit) => edit.id);
     try {
       if (this.base.generation === null) await this.bring();

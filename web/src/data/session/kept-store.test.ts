@@ -6,7 +6,7 @@ import { KeptStore, type Pending } from './kept-store.js';
 
 const NOTHING = { devices: [], hubs: [], parts: [], connectors: [], enclosures: [], platforms: [] };
 const edit = (id: string, n: number): Edit => ({ id, deviceId: 'd', n, at: '2026-05-04T09:00:00Z', label: id, parts: [] });
-const row = (id: string, n = 1): Pending => ({ edit: edit(id, n), on: null });
+const row = (id: string, n = 1): Pending => ({ edit: edit(id, n) });
 const ids = ({ pending }: { pending: Pending[] }) => pending.map((one) => one.edit.id);
 
 afterEach(() => {

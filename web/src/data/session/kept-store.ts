@@ -14,8 +14,6 @@ export interface Base {
 /** An edit on its way. */
 export interface Pending {
   edit: Edit;
-  /** The last edit on its way that was in sight when it was made; those up to it are part of what it was made on. */
-  on: string | null;
   /** The change it became, once the server said so; it goes when the base has come that far. */
   answered?: number;
   /** The question it waits for: it is about the same things. */
@@ -265,7 +263,7 @@ async function open(name: string, person: string, shut: () => void): Promise<IDB
       if (from < 1) return;
       // What an earlier version kept is carried over, not thrown away.
       for (const [id, { jobId, edit }] of await entries(transaction.objectStore('edits')))
-        await transaction.objectStore('pending').put({ person, jobId, edit, on: null }, id);
+        await transaction.objectStore('pending').put({ person, jobId, edit }, id);
       for (const [id, { job: kept, sequence }] of await entries(transaction.objectStore('bases')))
         await transaction.objectStore('jobs').put({ person, jobId: id, job: kept, sequence, generation: '' }, [person, id]);
       if (from >= 2)

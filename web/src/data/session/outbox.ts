@@ -1,4 +1,4 @@
-import type { Change, Edit, EditAnswer, EditPart } from '@inventario/core';
+import { type Change, type Edit, type EditAnswer, type EditPart, MOST_BELOW } from '@inventario/core';
 import type { KeptChange, KeptJob, KeptStore, Pending, Question } from './kept-store.js';
 
 /**
@@ -24,15 +24,19 @@ export class Outbox {
     return this.pending.filter((row) => row.answered === undefined);
   }
 
+  /** The highest number of an edit that is here. */
+  get lastNumber(): number {
+    return Math.max(0, ...[...this.pending, ...this.questions].map(({ edit }) => edit.n));
+  }
+
   take({ pending, questions }: Pick<KeptJob, 'pending' | 'questions'>): void {
     const inPageOnly = <Row extends { edit: Edit }>(rows: readonly Row[], stored: readonly Row[]) =>
       rows.filter(({ edit }) => this.unkept.has(edit.id) && !stored.some((row) => row.edit.id === edit.id));
     const here = inPageOnly(this.pending, pending);
     this.questions = [...questions, ...inPageOnly(this.questions, questions)];
-    // A row whose question was answered in a page that is gone waits for nobody.
     const asked = new Set(this.questions.map((question) => question.edit.id));
-    const waiting = [...pending, ...here].filter((row) => !asked.has(row.edit.id));
-    this.pending = waiting.map((row) => (row.heldBy === undefined || asked.has(row.heldBy) ? row : freed(row)));
+    this.pending = [...pending, ...here].filter((row) => !asked.has(row.edit.id));
+    this.holdBack();
   }
 
   /**
@@ -45,15 +49,21 @@ export class Outbox {
     return Math.min(sequence, ...same.map((other) => other.base ?? sequence));
   }
 
+  /** Edits of other tabs about the same things: whoever changes those now has them in sight. */
+  below(parts: readonly EditPart[], tab: string): string[] {
+    const things = new Set(parts.map(thing));
+    const rows = this.pending.filter(({ edit }) => edit.tab !== tab && edit.parts.some((part) => things.has(thing(part))));
+    return rows.slice(-MOST_BELOW).map(({ edit }) => edit.id);
+  }
+
   add(row: Pending): void {
     this.pending = [...this.pending, row];
+    this.holdBack();
   }
 
   /** Another edit in the place of one that has not gone yet. */
   replace(editId: string, row: Pending): void {
-    this.pending = this.pending.map((other) =>
-      other.edit.id === editId ? row : other.on === editId ? { ...other, on: row.edit.id } : other,
-    );
+    this.pending = this.pending.map((other) => (other.edit.id === editId ? row : other));
   }
 
   /**
@@ -68,24 +78,37 @@ export class Outbox {
       const { id } = row.edit;
       if (answer.outcome === 'applied' || answer.outcome === 'duplicate') {
         const sequence = answer.sequence ?? 0;
-        this.pending = this.pending.map((other) =>
-          other === row ? { ...row, answered: sequence } : this.knew(other, id) ? { ...other, edit: rebased(other, sequence) } : other,
-        );
-      } else {
-        ask.push({ edit: row.edit, answer, records: recordsOf(row) });
+        this.pending = this.pending.map((other) => (other === row ? { ...row, answered: sequence } : other));
+      } else if (row.heldBy === undefined) {
+        // One that another of the same batch holds back is asked about, if at all, when it goes again.
+        const question = { edit: row.edit, answer, records: recordsOf(row) };
+        ask.push(question);
         drop.push(id);
-        const things = new Set(row.edit.parts.map(thing));
-        this.pending = this.pending
-          .filter((other) => other !== row)
-          .map((other) =>
-            other.heldBy === undefined && other.answered === undefined && other.edit.parts.some((part) => things.has(thing(part)))
-              ? { ...other, heldBy: id }
-              : other,
-          );
+        this.questions = [...this.questions, question];
+        this.pending = this.pending.filter((other) => other !== row);
+        this.holdBack();
       }
     }
-    this.questions = [...this.questions, ...ask];
     return { ask, drop, put: this.pending };
+  }
+
+  /**
+   * Whatever was made after an edit that is asked about waits for the answer where it is about the same things, and so does what is
+   * about the same things as those that wait: edits of one record keep their order. All others are free.
+   */
+  private holdBack(): void {
+    const holding = new Map<string, { question: string; n: number }>();
+    const hold = (parts: readonly EditPart[], question: string, n: number) => {
+      for (const name of parts.map(thing)) if ((holding.get(name)?.n ?? Number.POSITIVE_INFINITY) > n) holding.set(name, { question, n });
+    };
+    for (const { edit } of this.questions) hold(edit.parts, edit.id, edit.n);
+    this.pending = this.pending.map((row) => {
+      if (row.answered !== undefined) return row;
+      const { edit } = row;
+      const holder = edit.parts.map((part) => holding.get(thing(part))).find((entry) => entry !== undefined && entry.n < edit.n);
+      if (holder) hold(edit.parts, holder.question, holder.n);
+      return row.heldBy === holder?.question ? row : holder ? { ...row, heldBy: holder.question } : freed(row);
+    });
   }
 
   /** Others took a record out that edits on their way change. @returns the edits that now hold it */
@@ -114,9 +137,11 @@ export class Outbox {
   /** A question is answered: what waited for it may go, behind what takes its place. */
   settle(editId: string, instead?: Pending): void {
     this.questions = this.questions.filter((entry) => entry.edit.id !== editId);
-    const free = this.pending.map((row) => (row.heldBy === editId ? freed(row) : row));
-    const at = this.pending.findIndex((row) => row.heldBy === editId);
-    this.pending = instead ? free.toSpliced(at < 0 ? free.length : at, 0, instead) : free;
+    if (instead) {
+      const at = this.pending.findIndex((row) => row.edit.n > instead.edit.n);
+      this.pending = this.pending.toSpliced(at < 0 ? this.pending.length : at, 0, instead);
+    }
+    this.holdBack();
   }
 
   /**
@@ -167,13 +192,6 @@ export class Outbox {
     this.unkept = new Set([...this.unkept, ...ids].filter((id) => here.has(id)));
     this.unkeptChanged();
   }
-
-  /** Whether an edit was made with another one, still on its way, in sight. */
-  private knew(row: Pending, editId: string): boolean {
-    if (row.on === null || row.answered !== undefined) return false;
-    const order = (id: string) => this.pending.findIndex((other) => other.edit.id === id);
-    return order(row.on) >= order(editId) && order(editId) >= 0;
-  }
 }
 
 /** What names a record among all of a job. */
@@ -182,12 +200,3 @@ export const thing = (part: Pick<EditPart, 'kind' | 'id'>) => `${part.kind}/${pa
 function freed({ heldBy: _, ...row }: Pending): Pending {
   return row;
 }
-
-/**
- * What was made on top of an edit knows the change that edit became, but nothing of what others made between: where something lies
- * between, it keeps the base it was made on.
- */
-const rebased = ({ edit }: Pending, sequence: number): Pending['edit'] => ({
-  ...edit,
-  parts: edit.parts.map((part) => (part.base === sequence - 1 ? { ...part, base: sequence } : part)),
-});
