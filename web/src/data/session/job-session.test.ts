@@ -176,6 +176,14 @@ test.each<[string, Error]>([
   expect([named(session), session.state().reached]).toEqual(['Hall', false]);
 });
 
+test('a job that cannot be opened leaves no line to other tabs open', async () => {
+  const tools = toolsOf(server, phone);
+  const close = jest.spyOn(tools.line, 'close');
+  server.gone = true;
+  await expect(during(JobSession.open('j', tools))).rejects.toThrow('No job has this id.');
+  expect(close).toHaveBeenCalledTimes(1);
+});
+
 test('the base of an edit is what had come from the server when it was made, whatever became of the one before it', async () => {
   const session = await opened();
   server.away = true;

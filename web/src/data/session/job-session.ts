@@ -93,6 +93,16 @@ export class JobSession {
 
   /** Opens a job from the server, or from what this device kept when the server does not give it, for whatever reason. */
   static async open(jobId: string, tools: SessionTools): Promise<JobSession> {
+    try {
+      return await JobSession.opened(jobId, tools);
+    } catch (error) {
+      // Nobody is there to close it.
+      tools.line.close();
+      throw error;
+    }
+  }
+
+  private static async opened(jobId: string, tools: SessionTools): Promise<JobSession> {
     const kept = await tools.kept.job(jobId).catch(() => ({ base: undefined, pending: [], questions: [], steps: [] }));
     let [base, reached, removed] = [kept.base, true, false];
     if (base?.generation !== null) {
