@@ -1,7 +1,7 @@
 import { expect, test } from '@jest/globals';
 import { failings, modelRuns } from './runs.js';
 
-const NOTHING = { lost: [], swallowed: [], missing: [], apart: [], broken: [] };
+const NOTHING = { lost: [], swallowed: [], missing: [], apart: [], overwritten: [], broken: [] };
 
 test('three devices on two servers converge, and nothing acknowledged is lost and nothing recorded swallowed, whatever breaks', async () => {
   const seeds = Array.from({ length: 10 }, (_, index) => index + 1);

@@ -182,10 +182,11 @@ async function settled(devices: readonly Device[], jobId: string, server: string
 }
 
 /**
- * The facts that stood otherwise than the device believed, and that it changed all the same. An earlier edit of the same window may have
- * come in later, when its question was answered: the later word holds then.
+ * The facts of others that stood otherwise than the device believed, and that it changed all the same. Where nobody else wrote, an edit it
+ * was made on was dropped by the installer; where its own window did, an earlier edit came in later, when its question was answered.
  */
 function overwrittenBy(applied: Edit, sent: Edit | undefined, before: readonly Change[]): string[] {
+  const since = before.slice(before.findLastIndex((change) => change.edit === null) + 1);
   return (sent?.parts ?? []).flatMap((part, number) =>
     Object.entries(part.set ?? {}).flatMap(([field, { was, now }]) => {
       const [believed, mine, stood] = [was, now, applied.parts[number]?.set?.[field]?.was].map((value) => factsOf(value)) as [
@@ -193,11 +194,13 @@ function overwrittenBy(applied: Edit, sent: Edit | undefined, before: readonly C
         Facts,
         Facts,
       ];
-      const writer = (fact: string) => before.findLast(({ edit }) => edit?.parts.some((other) => wrote(other, part, field, fact)))?.edit;
-      const own = (edit: Edit | null | undefined) => edit?.deviceId === applied.deviceId && edit.tab === applied.tab && edit.n < applied.n;
+      const others = (fact: string) => {
+        const writer = since.findLast(({ edit }) => edit?.parts.some((other) => wrote(other, part, field, fact)))?.edit;
+        return writer && !(writer.deviceId === applied.deviceId && writer.tab === applied.tab && writer.n < applied.n);
+      };
       return [...new Set([...believed.keys(), ...mine.keys()])]
         .filter((fact) => mine.get(fact) !== believed.get(fact))
-        .filter((fact) => stood.get(fact) !== believed.get(fact) && stood.get(fact) !== mine.get(fact) && !own(writer(fact)))
+        .filter((fact) => stood.get(fact) !== believed.get(fact) && stood.get(fact) !== mine.get(fact) && others(fact))
         .map((fact) => `${applied.label}: ${part.id}/${field}${fact}`);
     }),
   );

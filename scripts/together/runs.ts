@@ -31,8 +31,12 @@ async function breakThings(house: House, times: number, seed: number): Promise<v
   }
 }
 
-/**
- * Those of a run that must not be. Words written over are told and not judged: about one run in a hundred names one that is not understood
- * yet, and a check that fails by chance is no check.
- */
-export const failings = ({ lost, swallowed, missing, apart, broken }: Verdict) => ({ lost, swallowed, missing, apart, broken });
+/** Those of a run that must not be. */
+export const failings = ({ lost, swallowed, missing, apart, overwritten, broken }: Verdict) => ({
+  lost,
+  swallowed,
+  missing,
+  apart,
+  overwritten,
+  broken,
+});

@@ -36,6 +36,9 @@ export type JobRecord = Record<string, unknown>;
 
 export const LIST_KINDS = Object.keys(RECORD_LISTS) as ListKind[];
 
+/** What names a record among all of a job: `box/kitchen-door`. */
+export const recordName = ({ kind, id }: { kind: RecordKind; id: string }): string => `${kind}/${id}`;
+
 export function listOf(job: Job, kind: ListKind): readonly JobRecord[] | undefined {
   const [first, second] = RECORD_LISTS[kind] as readonly [string, string?];
   const outer = (job as unknown as JobRecord)[first];

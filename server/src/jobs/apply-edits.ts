@@ -14,6 +14,7 @@ import {
   type Problem,
   pointer,
   RECORD_SCHEMAS,
+  recordName,
   reduce,
   referenceProblems,
   sameJson,
@@ -40,7 +41,7 @@ export async function applyEdits(store: JobStore, jobId: string, edits: readonly
     });
     if (done.stored) store.committed(done.stored);
     results.push(done.answer);
-    if (done.answer.outcome === 'conflict' || done.answer.outcome === 'refused') for (const part of edit.parts) open.add(nameOf(part));
+    if (done.answer.outcome === 'conflict' || done.answer.outcome === 'refused') for (const part of edit.parts) open.add(recordName(part));
     sequence = done.sequence;
   }
   return { results, sequence };
@@ -59,7 +60,7 @@ async function applyOne(
   if (elsewhere.length > 0) return say({ outcome: 'conflict', conflicts: everyPart(stored.job, edit), problems: elsewhere });
 
   const changed = await changedByOthers(store, stored, edit, transaction);
-  const met = meet(stored.job, edit.parts, (kind, id, base) => open.has(nameOf({ kind, id })) || changed(kind, id, base));
+  const met = meet(stored.job, edit.parts, (kind, id, base) => open.has(recordName({ kind, id })) || changed(kind, id, base));
   if (met.conflicts.length > 0) return say({ outcome: 'conflict', conflicts: met.conflicts });
 
   const reduced = reduce(stored.job, met);
@@ -76,8 +77,6 @@ async function applyOne(
   // Whoever sent it carries it out as it was carried out here, or the two would differ from now on.
   return { answer: sameJson(met.parts, edit.parts) ? answer : { ...answer, edit: carried }, sequence: next.sequence, stored: next };
 }
-
-const nameOf = ({ kind, id }: Pick<EditPart, 'kind' | 'id'>) => `${kind}/${id}`;
 
 /** What says that an edit was made on another document than the one that stands here now. */
 function otherGeneration(stored: StoredJob, edit: Edit): { path: string; message: string }[] {

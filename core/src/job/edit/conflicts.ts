@@ -1,4 +1,4 @@
-import { findRecord, type RecordKind } from '../records.js';
+import { findRecord, type RecordKind, recordName } from '../records.js';
 import { sameJson } from '../same.js';
 import type { Job } from '../schema/job.js';
 import type { EditPart } from './edit.js';
@@ -43,7 +43,7 @@ export function meet(
   // Records this same edit has put in place are its own.
   const own = new Set<string>();
   const met = parts.map((part, number): EditPart => {
-    const name = `${part.kind}/${part.id}`;
+    const name = recordName(part);
     if (part.put !== undefined) own.add(name);
     else if (own.has(name)) return part;
     const current = findRecord(job, part.kind, part.id)?.record;
@@ -94,7 +94,7 @@ export function meet(
 export function insist(job: Job, parts: readonly EditPart[], records: Readonly<Record<string, object>> = {}): EditPart[] {
   const put = new Set<string>();
   return parts.flatMap((part): EditPart[] => {
-    const name = `${part.kind}/${part.id}`;
+    const name = recordName(part);
     const same = { kind: part.kind, id: part.id, base: null };
     const current = findRecord(job, part.kind, part.id)?.record;
     if (part.put !== undefined) {
@@ -140,7 +140,7 @@ export function stillOurs(
 ): { parts: EditPart[]; left: Conflict[] } {
   const left: Conflict[] = [];
   const kept = parts.flatMap((part, number): EditPart[] => {
-    const name = `${part.kind}/${part.id}`;
+    const name = recordName(part);
     const current = findRecord(job, part.kind, part.id)?.record;
     const conflict = { part: number, kind: part.kind, id: part.id, theirs: current ?? null };
     if (part.set === undefined) {

@@ -1,6 +1,5 @@
-import { type EditPart, findRecord, type Job, meet, reduce } from '@inventario/core';
+import { type EditPart, findRecord, type Job, meet, recordName, reduce } from '@inventario/core';
 import type { Base, Pending, Question } from './kept-store.js';
-import { thing } from './outbox.js';
 
 /**
  * The job as shown: what is on its way meets the base as others have made it since, and mine holds until the server says otherwise. An
@@ -23,7 +22,7 @@ export function recordsGone(before: Job, after: Job, pending: readonly Pending[]
   const gone = new Map<string, object>();
   for (const part of pending.flatMap((row) => row.edit.parts)) {
     const record = isListed(part) ? findRecord(before, part.kind, part.id)?.record : undefined;
-    if (record && !findRecord(after, part.kind, part.id)) gone.set(thing(part), record);
+    if (record && !findRecord(after, part.kind, part.id)) gone.set(recordName(part), record);
   }
   return gone;
 }
@@ -32,8 +31,8 @@ export function recordsGone(before: Job, after: Job, pending: readonly Pending[]
 export function recordsOf({ edit, records }: Pending, shown: Job): Question['records'] {
   return Object.fromEntries(
     edit.parts.flatMap((part) => {
-      const record = isListed(part) ? (findRecord(shown, part.kind, part.id)?.record ?? records?.[thing(part)]) : undefined;
-      return record ? [[thing(part), record]] : [];
+      const record = isListed(part) ? (findRecord(shown, part.kind, part.id)?.record ?? records?.[recordName(part)]) : undefined;
+      return record ? [[recordName(part), record]] : [];
     }),
   );
 }

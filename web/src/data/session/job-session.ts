@@ -1,11 +1,12 @@
-import { type Change, type Conflict, type Edit, type EditPart, fieldByField, insist, type Job, reduce } from '@inventario/core';
-import { type Api, ApiError, isPassing } from '../api.js';
+import { type Change, type Conflict, type Edit, type EditPart, fieldByField, insist, type Job, recordName, reduce } from '@inventario/core';
+import { type Api, ApiError } from '../api.js';
 import { instant, newId } from '../ids.js';
-import { jobOnBase, recordsGone, recordsOf } from './job-on-base.js';
+import { jobOnBase, recordsGone } from './job-on-base.js';
 import type { Base, KeptStore, Question } from './kept-store.js';
 import { LiveChanges, type OpenStream } from './live-changes.js';
-import { Outbox, thing } from './outbox.js';
+import { Outbox } from './outbox.js';
 import { PhotoQueue } from './photo-queue.js';
+import { Sender, type SentFor } from './sender.js';
 import type { TabLine } from './tab-line.js';
 import { type Pace, Tries } from './tries.js';
 import { type Back, UndoSteps } from './undo-steps.js';
@@ -50,20 +51,17 @@ const WAKING = ['online', 'focus'] as const;
  * `state.job` and call `apply`; everything else happens by itself, in order, and survives the server being away.
  */
 export class JobSession {
-  private reached = true;
   private removed = false;
   private merge: { key: string; at: number; editId: string } | null = null;
-  private inFlight: readonly string[] = [];
-  private timer: ReturnType<typeof setTimeout> | undefined;
   private asking: ReturnType<typeof setTimeout> | undefined;
   private readonly tries: Tries;
-  private sending = false;
   private reading: Promise<void> | undefined;
   private closed = false;
   private shown: Job;
   private readonly listeners = new Set<() => void>();
   private current: SessionState;
   private readonly outbox: Outbox;
+  private readonly sender: Sender;
   private readonly steps = new UndoSteps();
   private readonly live: LiveChanges;
   readonly photos: PhotoQueue;
@@ -75,6 +73,7 @@ export class JobSession {
     const { api, kept } = tools;
     this.tries = new Tries(tools.pace);
     this.outbox = new Outbox(this.id, kept, () => this.changed());
+    this.sender = new Sender(this.asSentFor(), this.outbox, this.tries, api, tools.line);
     this.photos = new PhotoQueue(this.id, kept, ({ jobId, photoId, picture }) => api.keepPhoto(jobId, photoId, picture));
     this.live = new LiveChanges(tools.openStream, {
       open: () => this.heard(),
@@ -118,7 +117,8 @@ export class JobSession {
     const session = new JobSession(kept.base ?? base, tools);
     session.outbox.take(kept);
     session.steps.replaceAll(kept.steps);
-    Object.assign(session, { reached, removed });
+    session.removed = removed;
+    if (!reached) session.tries.unheard();
     session.rebuild();
     if (base !== kept.base) void session.setBase(base);
     else session.changed();
@@ -129,7 +129,7 @@ export class JobSession {
     this.closed = false;
     if (this.removed) this.askLater(this.tries.pace.longestPause);
     else if (this.base.generation !== null) this.live.follow(this.id, this.base.sequence, this.base.generation);
-    this.schedule(0);
+    this.sender.schedule(0);
     void this.photos.open().then(() => this.flushPhotos());
     for (const wake of WAKING) globalThis.addEventListener?.(wake, this.hurry);
   }
@@ -138,7 +138,7 @@ export class JobSession {
     this.closed = true;
     this.live.close();
     this.tools.line.close();
-    clearTimeout(this.timer);
+    this.sender.stop();
     clearTimeout(this.asking);
     for (const wake of WAKING) globalThis.removeEventListener?.(wake, this.hurry);
   }
@@ -181,10 +181,10 @@ export class JobSession {
   settle(editId: string, choice: 'theirs' | 'mine', parts?: EditPart[]): string | null {
     const question = this.outbox.questions.find((entry) => entry.edit.id === editId);
     if (!question) return null;
-    // What waits for an answer, to this question or another, comes to the server after what is made here.
+    // What waits for an answer, to this question or another, and what was made later comes to the server after what is made here.
     const ground = jobOnBase(
       this.base,
-      this.outbox.pending.filter((row) => row.heldBy === undefined),
+      this.outbox.pending.filter((row) => row.heldBy === undefined && (row.answered !== undefined || row.edit.n < question.edit.n)),
     );
     const mine = insist(ground, parts ?? question.edit.parts, question.records);
     const possible = reduce(ground, { parts: mine });
@@ -201,7 +201,7 @@ export class JobSession {
     }
     this.rebuild();
     this.changed();
-    this.schedule(this.tries.pace.beforeSending);
+    this.sender.schedule(this.tries.pace.beforeSending);
     return null;
   }
 
@@ -233,7 +233,7 @@ export class JobSession {
     }
     this.merge = mergeKey ? { key: mergeKey, at: Date.now(), editId: edit.id } : null;
     this.changed();
-    this.schedule(this.tries.pace.beforeSending);
+    this.sender.schedule(this.tries.pace.beforeSending);
     return edit;
   }
 
@@ -270,7 +270,7 @@ export class JobSession {
     const row = this.outbox.pending.at(-1);
     const { merge } = this;
     if (!key || !row || merge?.key !== key || merge.editId !== row.edit.id || Date.now() - merge.at > MERGE_MS) return undefined;
-    if (this.inFlight.includes(row.edit.id) || row.answered !== undefined) return undefined;
+    if (this.sender.isSending(row.edit.id) || row.answered !== undefined) return undefined;
     const [mine, old] = [parts[0], row.edit.parts[0]];
     if (parts.length !== 1 || row.edit.parts.length !== 1 || !mine?.set || !old?.set || mine.id !== old.id || mine.kind !== old.kind)
       return undefined;
@@ -301,6 +301,31 @@ export class JobSession {
     if (await this.outbox.write(change)) this.tools.line.say({ says: 'kept' });
   }
 
+  /** What the sender sees of this session. */
+  private asSentFor(): SentFor {
+    const session = this;
+    return {
+      get id() {
+        return session.id;
+      },
+      get shown() {
+        return session.shown;
+      },
+      get made() {
+        return session.base.generation === null;
+      },
+      get resting() {
+        return session.closed || session.removed;
+      },
+      reload: () => this.reload(),
+      bring: () => this.bring(),
+      answered: (changes) => this.answered(changes),
+      lost: () => this.lost(),
+      changed: () => this.changed(),
+      emptied: () => this.flushPhotos(),
+    };
+  }
+
   /** Reads again what another tab has kept. */
   private async reload(): Promise<void> {
     for (;;) {
@@ -322,54 +347,12 @@ export class JobSession {
     }
   }
 
-  private schedule(after: number): void {
-    if (this.closed || this.removed) return;
-    clearTimeout(this.timer);
-    this.timer = setTimeout(() => void this.send(), after);
-  }
-
   /** Somebody looks again, or the network is back. A tab that closed may have left something to send. */
   private readonly hurry = () => {
     if (globalThis.document?.visibilityState === 'hidden') return;
-    this.tries.heard();
-    void this.reload().then(() => this.schedule(0));
+    this.tries.afresh();
+    void this.reload().then(() => this.sender.schedule(0));
   };
-
-  private async send(): Promise<void> {
-    if (this.sending || this.closed || this.removed) return;
-    if (this.outbox.unsent.length === 0 && this.base.generation !== null) return this.flushPhotos();
-    this.sending = true;
-    try {
-      await this.tools.line.alone(() => this.sendNow());
-    } finally {
-      this.sending = false;
-      this.inFlight = [];
-      this.changed();
-      const more = this.outbox.unsent.some((row) => row.heldBy === undefined) || this.base.generation === null;
-      if (more) this.schedule(this.reached ? 0 : this.tries.pause);
-      else if (this.reached) this.flushPhotos();
-    }
-  }
-
-  /** One batch, while no other tab sends. */
-  private async sendNow(): Promise<void> {
-    await this.outbox.settled();
-    if (this.outbox.unkept.size === 0) await this.reload();
-    if (this.closed) return;
-    const free = this.outbox.unsent.filter((row) => row.heldBy === undefined);
-    const batch = free.slice(0, this.tries.most).map((row) => row.edit);
-    this.inFlight = batch.map((edit) => edit.id);
-    try {
-      if (this.base.generation === null) await this.bring();
-      if (batch.length === 0) return;
-      const { results } = await this.tools.api.sendEdits(this.id, batch);
-      this.heard(false);
-      this.tries.answered();
-      await this.takeAnswers(results);
-    } catch (error) {
-      await this.failed(error, batch);
-    }
-  }
 
   /** Brings a job that was made here to the server. One that is there already came with an answer that was lost. */
   private async bring(): Promise<void> {
@@ -385,65 +368,23 @@ export class JobSession {
     this.live.follow(this.id, base.sequence, base.generation);
   }
 
-  private async takeAnswers(results: Awaited<ReturnType<Api['sendEdits']>>['results']): Promise<void> {
-    const sent = new Map(this.outbox.pending.map((row) => [row.edit.id, row.edit]));
-    const change = this.outbox.answer(results, (row) => recordsOf(row, this.shown));
-    const taken: Change[] = [];
-    for (const { editId, outcome, sequence, edit } of results) {
-      const carried = edit ?? sent.get(editId);
-      if (outcome === 'applied' && sequence !== undefined && carried) taken.push({ sequence, at: carried.at, edit: carried });
-    }
-    await this.outbox.write(change);
-    for (const entry of taken) this.advance(entry);
-    this.tools.line.say({ says: 'taken', changes: taken });
+  private async answered(changes: readonly Change[]): Promise<void> {
+    this.heard(false);
+    for (const change of changes) this.advance(change);
+    this.tools.line.say({ says: 'taken', changes: [...changes] });
     if (this.outbox.pending.some((row) => row.answered !== undefined)) await this.readAnew();
     this.rebuild();
   }
 
-  /** A batch that was not answered: tried again, or taken apart until the edit at fault is alone; that one becomes a question. */
-  private async failed(error: unknown, batch: readonly Edit[]): Promise<void> {
-    const [first] = batch;
-    if (error instanceof ApiError && error.code === 'no-such-job') return this.lost();
-    // A job made here that the server does not take stays here, whatever the reason, and is brought again later.
-    if (isPassing(error) || this.base.generation === null) {
-      this.reached = false;
-      const fault = first !== undefined && error instanceof ApiError && error.status >= 500 && (await this.serves());
-      if (fault && this.tries.fault(first.id, batch.length === 1)) return this.giveUpOn(first, error);
-      return this.tries.longer();
-    }
-    if (batch.length > 1) return this.tries.takeApart();
-    if (first && error instanceof ApiError) return this.giveUpOn(first, error);
-    throw error;
-  }
-
-  private async giveUpOn(edit: Edit, error: ApiError): Promise<void> {
-    this.reached = true;
-    const problems = [...error.problems, { path: '', message: error.message }];
-    const change = this.outbox.answer([{ editId: edit.id, outcome: 'refused', problems }], (row) => recordsOf(row, this.shown));
-    await this.outbox.write(change);
-    this.tools.line.say({ says: 'kept' });
-    this.rebuild();
-  }
-
-  private serves(): Promise<boolean> {
-    return this.tools.api.ready().then(
-      () => true,
-      () => false,
-    );
-  }
-
   private heard(hurry = true): void {
-    const away = !this.reached;
-    this.reached = true;
-    this.tries.heard();
-    if (!away) return;
+    if (!this.tries.heard()) return;
     this.changed();
-    if (hurry) this.schedule(0);
+    if (hurry) this.sender.schedule(0);
     this.flushPhotos();
   }
 
   private lineDown(givenUp: boolean): void {
-    this.reached = false;
+    this.tries.unheard();
     this.changed();
     // The browser gives up on some failures (a proxy's error page); then we begin again ourselves.
     if (givenUp) this.askLater(this.tries.pause);
@@ -453,7 +394,7 @@ export class JobSession {
   private lost(): void {
     this.live.close();
     this.removed = true;
-    this.reached = true;
+    this.tries.heard();
     this.changed();
     this.askLater(this.tries.pace.longestPause);
   }
@@ -514,19 +455,17 @@ export class JobSession {
       // the server's own past: it was put back from a backup.
       const late = given.generation === this.base.generation && given.sequence >= had.sequence && given.sequence < this.base.sequence;
       await this.setBase(late ? this.base : given);
-      this.reached = true;
       this.tries.heard();
       if (this.removed) {
         this.removed = false;
-        this.schedule(0);
+        this.sender.schedule(0);
       }
       this.changed();
       if (!this.closed) this.live.follow(this.id, this.base.sequence, this.base.generation);
     } catch (error) {
       if (error instanceof ApiError && error.code === 'no-such-job') return this.lost();
-      this.reached = false;
-      this.changed();
       this.tries.longer();
+      this.changed();
       this.askLater(this.tries.pause);
     }
   }
@@ -546,7 +485,7 @@ export class JobSession {
     this.shown = jobOnBase(this.base, this.outbox.pending);
     const gone = recordsGone(before, this.shown, this.outbox.pending);
     if (gone.size === 0) return;
-    const held = this.outbox.holdRecords(gone, (part) => gone.has(thing(part)));
+    const held = this.outbox.holdRecords(gone, (part) => gone.has(recordName(part)));
     if (held.length > 0) void this.keep({ put: held });
   }
 
@@ -560,7 +499,7 @@ export class JobSession {
       job: this.shown,
       pending: this.outbox.unsent.length,
       questions: this.outbox.questions,
-      reached: this.reached,
+      reached: this.tries.reached,
       undoLabel: this.steps.undoLabel,
       redoLabel: this.steps.redoLabel,
       removed: this.removed,

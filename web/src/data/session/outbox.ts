@@ -1,4 +1,4 @@
-import { type Change, type Edit, type EditAnswer, type EditPart, MOST_BELOW } from '@inventario/core';
+import { type Change, type Edit, type EditAnswer, type EditPart, MOST_BELOW, recordName } from '@inventario/core';
 import type { KeptChange, KeptJob, KeptStore, Pending, Question } from './kept-store.js';
 
 /**
@@ -19,9 +19,13 @@ export class Outbox {
     private readonly unkeptChanged: () => void,
   ) {}
 
-  /** Not answered yet and free to go. */
   get unsent(): readonly Pending[] {
     return this.pending.filter((row) => row.answered === undefined);
+  }
+
+  /** Not answered yet, and waiting for no answer of the installer. */
+  get free(): readonly Pending[] {
+    return this.unsent.filter((row) => row.heldBy === undefined);
   }
 
   /** The highest number of an edit that is here. */
@@ -45,14 +49,14 @@ export class Outbox {
    */
   baseFor(part: EditPart, sequence: number): number {
     if (part.set === undefined) return sequence;
-    const same = this.unsent.flatMap((row) => row.edit.parts).filter((other) => thing(other) === thing(part));
+    const same = this.unsent.flatMap((row) => row.edit.parts).filter((other) => recordName(other) === recordName(part));
     return Math.min(sequence, ...same.map((other) => other.base ?? sequence));
   }
 
   /** Edits of other tabs about the same things: whoever changes those now has them in sight. */
   below(parts: readonly EditPart[], tab: string): string[] {
-    const things = new Set(parts.map(thing));
-    const rows = this.pending.filter(({ edit }) => edit.tab !== tab && edit.parts.some((part) => things.has(thing(part))));
+    const things = new Set(parts.map(recordName));
+    const rows = this.pending.filter(({ edit }) => edit.tab !== tab && edit.parts.some((part) => things.has(recordName(part))));
     return rows.slice(-MOST_BELOW).map(({ edit }) => edit.id);
   }
 
@@ -99,13 +103,14 @@ export class Outbox {
   private holdBack(): void {
     const holding = new Map<string, { question: string; n: number }>();
     const hold = (parts: readonly EditPart[], question: string, n: number) => {
-      for (const name of parts.map(thing)) if ((holding.get(name)?.n ?? Number.POSITIVE_INFINITY) > n) holding.set(name, { question, n });
+      for (const name of parts.map(recordName))
+        if ((holding.get(name)?.n ?? Number.POSITIVE_INFINITY) > n) holding.set(name, { question, n });
     };
     for (const { edit } of this.questions) hold(edit.parts, edit.id, edit.n);
     this.pending = this.pending.map((row) => {
       if (row.answered !== undefined) return row;
       const { edit } = row;
-      const holder = edit.parts.map((part) => holding.get(thing(part))).find((entry) => entry !== undefined && entry.n < edit.n);
+      const holder = edit.parts.map((part) => holding.get(recordName(part))).find((entry) => entry !== undefined && entry.n < edit.n);
       if (holder) hold(edit.parts, holder.question, holder.n);
       return row.heldBy === holder?.question ? row : holder ? { ...row, heldBy: holder.question } : freed(row);
     });
@@ -116,10 +121,13 @@ export class Outbox {
     const held: Pending[] = [];
     this.pending = this.pending.map((row) => {
       const missing = row.edit.parts.filter(
-        (part) => (part.set || part.append) && isGone(part) && seen.has(thing(part)) && !row.records?.[thing(part)],
+        (part) => (part.set || part.append) && isGone(part) && seen.has(recordName(part)) && !row.records?.[recordName(part)],
       );
       if (missing.length === 0) return row;
-      const records = { ...row.records, ...Object.fromEntries(missing.map((part) => [thing(part), seen.get(thing(part)) as object])) };
+      const records = {
+        ...row.records,
+        ...Object.fromEntries(missing.map((part) => [recordName(part), seen.get(recordName(part)) as object])),
+      };
       held.push({ ...row, records });
       return held.at(-1) as Pending;
     });
@@ -193,9 +201,6 @@ export class Outbox {
     this.unkeptChanged();
   }
 }
-
-/** What names a record among all of a job. */
-export const thing = (part: Pick<EditPart, 'kind' | 'id'>) => `${part.kind}/${part.id}`;
 
 function freed({ heldBy: _, ...row }: Pending): Pending {
   return row;

@@ -15,6 +15,8 @@ const MOST_FAULTS = 5;
 /** How a session goes on after what failed: longer and longer pauses, and one edit at a time until the one at fault is known. */
 export class Tries {
   pause: number;
+  /** Whether the server was heard when it was last tried. */
+  reached = true;
   private alone = false;
   private readonly faults = new Map<string, number>();
 
@@ -27,9 +29,21 @@ export class Tries {
     return this.alone ? 1 : MOST_AT_ONCE;
   }
 
-  /** The server was heard: the next failure is a new one. */
-  heard(): void {
+  /** Somebody looks again: no use in waiting on for what failed long ago. */
+  afresh(): void {
     this.pause = this.pace.firstPause;
+  }
+
+  /** The server was heard: the next failure is a new one. @returns whether it had been away */
+  heard(): boolean {
+    const away = !this.reached;
+    this.reached = true;
+    this.afresh();
+    return away;
+  }
+
+  unheard(): void {
+    this.reached = false;
   }
 
   /** Edits were answered. */
@@ -38,6 +52,7 @@ export class Tries {
   }
 
   longer(): void {
+    this.unheard();
     this.pause = Math.min(this.pause * 2, this.pace.longestPause);
   }
 

@@ -1,4 +1,4 @@
-import { type Conflict, type Edit, type EditPart, findRecord, inverse, type Job, reduce, stillOurs } from '@inventario/core';
+import { type Conflict, type Edit, type EditPart, findRecord, inverse, type Job, recordName, reduce, stillOurs } from '@inventario/core';
 import type { Step } from './kept-store.js';
 
 /** More steps than these are not kept. */
@@ -112,7 +112,7 @@ function backOf(before: Job, parts: EditPart[]): Pick<Step, 'parts' | 'after'> {
   const after: Record<string, object> = {};
   for (const part of back) {
     const record = part.set === undefined && made.ok ? findRecord(made.job, part.kind, part.id)?.record : undefined;
-    if (record) after[`${part.kind}/${part.id}`] = record;
+    if (record) after[recordName(part)] = record;
   }
   return { parts: back, after };
 }
