@@ -7,6 +7,7 @@ import { JobSession, type SessionTools } from '../../web/src/data/session/job-se
 import { type KeptChange, KeptStore } from '../../web/src/data/session/kept-store.js';
 import { tabLine } from '../../web/src/data/session/tab-line.js';
 import { FetchedStream } from './fetched-stream.js';
+import { Shown } from './written-over.js';
 
 /** What is written down about a run, to be held against the server's own record at the end. */
 export interface Notes {
@@ -16,6 +17,8 @@ export interface Notes {
   acknowledged: Map<string, number>;
   /** Those that became a question. */
   asked: Set<string>;
+  /** What each tab has shown, by its id. */
+  shown: Map<string, Shown>;
 }
 
 export interface Network {
@@ -56,13 +59,23 @@ export class Device {
   async open(): Promise<JobSession> {
     for (let serial = 0; ; serial++) {
       try {
-        this.session = await JobSession.open(this.jobId, this.tools(`${this.name}-${serial}-${Math.trunc(performance.now())}`));
-        this.session.start();
-        return this.session;
+        const tab = `${this.name}-${serial}-${Math.trunc(performance.now())}`;
+        const session = await JobSession.open(this.jobId, this.tools(tab));
+        this.watch(session, tab);
+        session.start();
+        this.session = session;
+        return session;
       } catch {
         await pause(20);
       }
     }
+  }
+
+  private watch(session: JobSession, tab: string): void {
+    const shown = new Shown();
+    this.notes.shown.set(tab, shown);
+    shown.look(session.state().job);
+    session.subscribe(() => shown.look(session.state().job));
   }
 
   /** The page is closed in the middle of whatever it does, and opened anew. */

@@ -16,6 +16,7 @@ import { quillonPoint } from '@inventario/demo';
 import { Random } from '../../core/src/test-support/random.js';
 import { Browser, Device, type Network, type Notes, pause } from './device.js';
 import type { House } from './house.js';
+import { writtenOver } from './written-over.js';
 
 /** Tabs by the browser they belong to. */
 const BROWSERS = { phone: ['phone', 'phone2'], tablet: ['tablet'], laptop: ['laptop'] };
@@ -36,7 +37,7 @@ export interface Verdict {
   missing: string[];
   /** Devices that do not show what the server has. */
   apart: string[];
-  /** Facts an edit wrote over somebody else's word that its device had not seen, and nobody was asked. */
+  /** Facts an edit wrote over that its tab had never shown as they stood, and nobody was asked. */
   overwritten: string[];
   /** What is wrong with the document itself. */
   broken: string[];
@@ -46,7 +47,7 @@ export async function modelRun(seed: number, house: House): Promise<Verdict> {
   const random = new Random(seed);
   const jobId = `model-${seed}`;
   const first = house.servers[0] as string;
-  const notes: Notes = { made: new Map(), acknowledged: new Map(), asked: new Set() };
+  const notes: Notes = { made: new Map(), acknowledged: new Map(), asked: new Set(), shown: new Map() };
   await insist(() => take(first, { ...quillonPoint(), id: jobId }, 'replace'));
   const network: Network = { servers: house.servers, troubled: true };
   const devices = Object.entries(BROWSERS).flatMap(([name, tabs]) => {
@@ -89,7 +90,7 @@ export async function modelRun(seed: number, house: House): Promise<Verdict> {
     swallowed: ids.filter((id) => !inHistory.has(id) && !notes.asked.has(id)),
     missing,
     apart: devices.flatMap((device) => (sameJson(device.job(), job) ? [] : [device.name])),
-    overwritten: changes.flatMap(({ edit }, index) => (edit ? overwrittenBy(edit, notes.made.get(edit.id), changes.slice(0, index)) : [])),
+    overwritten: changes.flatMap(({ edit }) => (edit ? writtenOver(edit, notes.made, notes.shown) : [])),
     broken: read.ok ? [] : read.problems.map(({ path, message }) => `${path} ${message}`),
   };
 }
@@ -179,50 +180,6 @@ async function settled(devices: readonly Device[], jobId: string, server: string
     if (states.every((state) => sameJson(state?.job, job))) return job;
   }
   return reading<Job>(`${server}/api/jobs/${jobId}`);
-}
-
-/**
- * The facts of others that stood otherwise than the device believed, and that it changed all the same. Where nobody else wrote, an edit it
- * was made on was dropped by the installer; where its own window did, an earlier edit came in later, when its question was answered.
- */
-function overwrittenBy(applied: Edit, sent: Edit | undefined, before: readonly Change[]): string[] {
-  const since = before.slice(before.findLastIndex((change) => change.edit === null) + 1);
-  return (sent?.parts ?? []).flatMap((part, number) =>
-    Object.entries(part.set ?? {}).flatMap(([field, { was, now }]) => {
-      const [believed, mine, stood] = [was, now, applied.parts[number]?.set?.[field]?.was].map((value) => factsOf(value)) as [
-        Facts,
-        Facts,
-        Facts,
-      ];
-      const others = (fact: string) => {
-        const writer = since.findLast(({ edit }) => edit?.parts.some((other) => wrote(other, part, field, fact)))?.edit;
-        return writer && !(writer.deviceId === applied.deviceId && writer.tab === applied.tab && writer.n < applied.n);
-      };
-      return [...new Set([...believed.keys(), ...mine.keys()])]
-        .filter((fact) => mine.get(fact) !== believed.get(fact))
-        .filter((fact) => stood.get(fact) !== believed.get(fact) && stood.get(fact) !== mine.get(fact) && others(fact))
-        .map((fact) => `${applied.label}: ${part.id}/${field}${fact}`);
-    }),
-  );
-}
-
-function wrote(other: EditPart, part: EditPart, field: string, fact: string): boolean {
-  const change = other.kind === part.kind && other.id === part.id ? other.set?.[field] : undefined;
-  return change !== undefined && factsOf(change.was).get(fact) !== factsOf(change.now).get(fact);
-}
-
-type Facts = Map<string, unknown>;
-
-/** Every single value in a field, by where it stands; what stands in a list is found by what it is known by. */
-function factsOf(value: unknown, at = '', facts: Facts = new Map()): Facts {
-  if (typeof value !== 'object' || value === null) {
-    if (value !== null && value !== undefined) facts.set(at, value);
-  } else
-    for (const [key, inner] of Object.entries(value)) {
-      const known = inner as { id?: string; conductorId?: string } | null;
-      factsOf(inner, `${at}/${known?.id ?? known?.conductorId ?? key}`, facts);
-    }
-  return facts;
 }
 
 function readingsAdded(edit: Edit): string[] {
