@@ -15,7 +15,7 @@ async function serve(): Promise<void> {
   const sequelize = connect(JSON.parse(env.INVENTARIO_DATABASE ?? '{}') as DatabaseAddress);
   await migrate(sequelize);
   const store = new JobStore(sequelize);
-  if (await store.isEmpty()) for (const [order, job] of demoJobs().entries()) await store.replace(job, new Date(Date.now() + order));
+  await store.fill(demoJobs(), new Date());
 
   const photos = folderPhotos(env.INVENTARIO_PHOTOS ?? '.data/photos');
   const app = await build({

@@ -66,8 +66,8 @@ export class JobStore {
   }
 
   /** Whether there is no job at all, in the bin neither. */
-  async isEmpty(): Promise<boolean> {
-    return (await this.tables.jobs.count()) === 0;
+  async isEmpty(transaction?: Transaction): Promise<boolean> {
+    return (await this.tables.jobs.count(transaction ? { transaction } : {})) === 0;
   }
 
   /** Whether the id is taken, by a job in the bin too. */
@@ -137,26 +137,36 @@ export class JobStore {
 
   /** A new job, or the whole of an existing one replaced (as its next change); a new generation of it begins. */
   async replace(job: Job, now: Date): Promise<void> {
+    await this.transaction((transaction) => this.put(job, now, transaction));
+    this.cache.delete(job.id);
+  }
+
+  /** Takes jobs into a store without any, the last first in the list; all of them, or none if it is broken off. */
+  async fill(jobs: readonly Job[], now: Date): Promise<void> {
     await this.transaction(async (transaction) => {
-      const before = await this.tables.jobs.findByPk(job.id, { transaction, lock: transaction.LOCK.UPDATE });
-      const sequence = before ? before.get().sequence + 1 : 0;
-      if (before)
-        for (const table of [...TABLE_NAMES].reverse()) await this.tables.records[table].destroy({ where: { jobId: job.id }, transaction });
-      await this.tables.jobs.upsert(
-        { ...this.jobRow(job, sequence, sequence, now), generation: randomUUID(), removedAt: null, summary: null, summaryOf: null },
+      if (!(await this.isEmpty(transaction))) return;
+      for (const [order, job] of jobs.entries()) await this.put(job, new Date(now.getTime() + order), transaction);
+    });
+  }
+
+  private async put(job: Job, now: Date, transaction: Transaction): Promise<void> {
+    const before = await this.tables.jobs.findByPk(job.id, { transaction, lock: transaction.LOCK.UPDATE });
+    const sequence = before ? before.get().sequence + 1 : 0;
+    if (before)
+      for (const table of [...TABLE_NAMES].reverse()) await this.tables.records[table].destroy({ where: { jobId: job.id }, transaction });
+    await this.tables.jobs.upsert(
+      { ...this.jobRow(job, sequence, sequence, now), generation: randomUUID(), removedAt: null, summary: null, summaryOf: null },
+      { transaction },
+    );
+    const rows = LIST_KINDS.flatMap((kind) =>
+      (listOf(job, kind) ?? []).map((doc, place) => row(job.id, kind, recordKey(kind, doc, place), place, sequence, doc)),
+    );
+    await this.write(rows, transaction);
+    if (before)
+      await this.tables.changes.create(
+        { jobId: job.id, sequence, editId: null, deviceId: null, edit: null, takenAt: now, takeBack: null },
         { transaction },
       );
-      const rows = LIST_KINDS.flatMap((kind) =>
-        (listOf(job, kind) ?? []).map((doc, place) => row(job.id, kind, recordKey(kind, doc, place), place, sequence, doc)),
-      );
-      await this.write(rows, transaction);
-      if (before)
-        await this.tables.changes.create(
-          { jobId: job.id, sequence, editId: null, deviceId: null, edit: null, takenAt: now, takeBack: null },
-          { transaction },
-        );
-    });
-    this.cache.delete(job.id);
   }
 
   /** Puts a job in the bin. False when there is none. */
