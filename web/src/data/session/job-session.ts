@@ -1,4 +1,4 @@
-import { type Change, type Conflict, type Edit, type EditPart, fieldByField, insist, type Job, recordName, reduce } from '@inventario/core';
+import { type Change, type Conflict, type Edit, type EditPart, fieldByField, insist, type Job, reduce } from '@inventario/core';
 import { type Api, ApiError } from '../api.js';
 import { instant, newId } from '../ids.js';
 import { jobOnBase, recordsGone } from './job-on-base.js';
@@ -485,7 +485,7 @@ export class JobSession {
     this.shown = jobOnBase(this.base, this.outbox.pending);
     const gone = recordsGone(before, this.shown, this.outbox.pending);
     if (gone.size === 0) return;
-    const held = this.outbox.holdRecords(gone, (part) => gone.has(recordName(part)));
+    const held = this.outbox.holdRecords(gone);
     if (held.length > 0) void this.keep({ put: held });
   }
 

@@ -117,16 +117,16 @@ export class Outbox {
   }
 
   /** Others took a record out that edits on their way change. @returns the edits that now hold it */
-  holdRecords(seen: ReadonlyMap<string, object>, isGone: (part: EditPart) => boolean): Pending[] {
+  holdRecords(gone: ReadonlyMap<string, object>): Pending[] {
     const held: Pending[] = [];
     this.pending = this.pending.map((row) => {
       const missing = row.edit.parts.filter(
-        (part) => (part.set || part.append) && isGone(part) && seen.has(recordName(part)) && !row.records?.[recordName(part)],
+        (part) => (part.set || part.append) && gone.has(recordName(part)) && !row.records?.[recordName(part)],
       );
       if (missing.length === 0) return row;
       const records = {
         ...row.records,
-        ...Object.fromEntries(missing.map((part) => [recordName(part), seen.get(recordName(part)) as object])),
+        ...Object.fromEntries(missing.map((part) => [recordName(part), gone.get(recordName(part)) as object])),
       };
       held.push({ ...row, records });
       return held.at(-1) as Pending;

@@ -106,7 +106,6 @@ export class Sender {
     if (error instanceof ApiError && error.code === 'no-such-job') return this.job.lost();
     // A job made here that the server does not take stays here, whatever the reason, and is brought again later.
     if (isPassing(error) || this.job.made) {
-      this.tries.unheard();
       const fault = first !== undefined && error instanceof ApiError && error.status >= 500 && (await this.serves());
       if (fault && this.tries.fault(first.id, batch.length === 1)) return this.giveUpOn(first, error);
       return this.tries.longer();
