@@ -53,6 +53,9 @@ test('a question survives the page; mine can be written anew, theirs can be undo
     await expect(fact).toContainText('By the mast');
     await expect(fact.getByLabel('Mine')).toHaveValue('By the stairs');
     await expectAccessible(page);
+    await fact.getByLabel('Mine').fill(' ');
+    await page.getByRole('button', { name: 'Use mine' }).click();
+    await expect(fact.getByRole('alert')).toHaveText('It cannot be left empty.');
     await fact.getByLabel('Mine').fill('By the stairs and the mast');
     await page.getByRole('button', { name: 'Use mine' }).click();
     await expect(page.getByRole('dialog')).toBeHidden();

@@ -45,6 +45,7 @@ export * from './job/edit/edit.js';
 export * from './job/edit/inverse.js';
 export * from './job/edit/parts.js';
 export * from './job/edit/record-at.js';
+export * from './job/edit/record-problems.js';
 export * from './job/edit/reduce.js';
 export * from './job/edit/three-way.js';
 export * from './job/events.js';

@@ -2,7 +2,7 @@ import { expect, test } from '@jest/globals';
 import type { EditPart } from '../job/edit/edit.js';
 import type { Job } from '../job/schema/job.js';
 import { exampleJob } from '../test-support/examples.js';
-import { conflictFacts, partFacts, recordWords } from './change-sentences.js';
+import { conflictFacts, partFacts, recordWords, wordProblem } from './change-sentences.js';
 
 const job = exampleJob('pantry');
 const [box] = job.boxes as [Job['boxes'][number]];
@@ -54,4 +54,9 @@ test('a question says what it was, theirs and mine; texts and numbers can be wri
     theirs: 'changed',
     mine: 'taken out',
   });
+});
+
+test('a wrong word is told why', () => {
+  expect(wordProblem({ message: 'is missing: it must be a string' })).toBe('It cannot be left empty.');
+  expect(wordProblem({ message: 'must be a number' })).toBe('It must be a number.');
 });

@@ -1,5 +1,6 @@
 import type { Conflict } from '../job/edit/conflicts.js';
 import type { EditPart } from '../job/edit/edit.js';
+import type { RecordProblem } from '../job/edit/record-problems.js';
 import { differences, shapeOf } from '../job/edit/three-way.js';
 import { findRecord, type JobRecord, type RecordKind } from '../job/records.js';
 import type { Job } from '../job/schema/job.js';
@@ -109,6 +110,11 @@ export function conflictFacts(job: Job, conflict: Conflict): QuestionWords {
     mine: valueWords(job, conflict, field, yours),
     writes: plain('number') ? 'number' : plain('string') && FREE_TEXT.has(path.at(-1) ?? field) ? 'text' : null,
   };
+}
+
+/** What is wrong with a word somebody wrote for one fact. */
+export function wordProblem({ message }: Pick<RecordProblem, 'message'>): string {
+  return message.startsWith('is missing') ? 'It cannot be left empty.' : `It ${message}.`;
 }
 
 /** Fields in which anything may be written. */

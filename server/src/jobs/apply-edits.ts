@@ -5,20 +5,16 @@ import {
   type EditPart,
   type EditsAnswer,
   findRecord,
-  headerOf,
   type Job,
-  LIMITS,
   labelClashes,
-  limitProblems,
   meet,
   type Problem,
   pointer,
-  RECORD_SCHEMAS,
   recordName,
+  recordProblems,
   reduce,
   referenceProblems,
   sameJson,
-  schemaProblems,
 } from '@inventario/core';
 import type { Transaction } from 'sequelize';
 import { RequestError } from '../errors/catalogue.js';
@@ -154,23 +150,7 @@ function contradictions(
 
 /** What is wrong with the job after the edit: the records it touched by their schema, then references over the whole document. */
 function documentProblems(job: Job, parts: readonly EditPart[]): Pick<Problem, 'path' | 'message'>[] {
-  const shape = parts.flatMap((part, number) => {
-    const record = findRecord(job, part.kind, part.id)?.record;
-    if (record === undefined) return [];
-    const at = pointer(['parts', number, 'record']);
-    const whole = part.kind === 'job' ? headerOf(job) : record;
-    const beyond = limitProblems(whole, part.kind === 'job' ? LIMITS.depth : LIMITS.depth - 2);
-    if (beyond.length > 0) return beyond.map(({ path, message }) => ({ path: `${at}${path}`, message }));
-    if (JSON.stringify(whole).length > LIMITS.record)
-      return [{ path: at, message: `is too large: at most ${LIMITS.record} characters of one record are taken` }];
-    const parsed = RECORD_SCHEMAS[part.kind].safeParse(record);
-    return parsed.success
-      ? []
-      : schemaProblems(parsed.error, record).map((problem) => ({
-          path: `${at}${problem.path}`,
-          message: problem.message,
-        }));
-  });
+  const shape = recordProblems(job, parts).map(({ path, message }) => ({ path, message }));
   if (shape.length > 0) return shape;
   return referenceProblems(job)
     .filter((problem) => problem.severity === 'error')

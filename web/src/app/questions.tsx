@@ -1,8 +1,18 @@
-import { type Conflict, conflictFacts, type EditPart, type Job, type QuestionWords, withMyWord } from '@inventario/core';
+import {
+  type Conflict,
+  conflictFacts,
+  type EditPart,
+  type Job,
+  type QuestionWords,
+  type RecordProblem,
+  withMyWord,
+  wordProblem,
+} from '@inventario/core';
 import { FileDown } from 'lucide-react';
 import { useEffect, useId, useState } from 'react';
 import { downloadJson } from '../data/downloads.js';
 import { useJob } from '../data/job-context.js';
+import type { Hindrance } from '../data/session/job-session.js';
 import type { Question } from '../data/session/kept-store.js';
 import { Button } from '../ui/button.js';
 import { WideDialog } from '../ui/dialog.js';
@@ -49,13 +59,14 @@ function Asked({ question }: { question: Question }) {
   const say = useSay();
   const { edit, answer } = question;
   const [parts, setParts] = useState<EditPart[] | undefined>();
-  const [problem, setProblem] = useState<string | null>(null);
+  const [hindrance, setHindrance] = useState<Hindrance | null>(null);
   const conflicts = (answer.conflicts ?? []) as Conflict[];
   const facts = conflicts.map((conflict) => ({ conflict, words: conflictFacts(job, conflict) }));
   const refused = answer.outcome === 'refused';
   const answered = (choice: 'theirs' | 'mine') => {
     const hindered = settle(edit.id, choice, parts);
-    if (hindered) return setProblem('It cannot be carried out on the job as it is now. Save it as a file, or drop it and record it anew.');
+    setHindrance(hindered);
+    if (hindered) return;
     if (choice === 'mine') return say(`“${edit.label}” is recorded again.`);
     const dropped = facts.map(({ words }) => `${words.what}: ${words.mine}`).join('; ');
     say(`Dropped: ${dropped || edit.label}.`, { label: 'Undo', run: undo });
@@ -69,6 +80,7 @@ function Asked({ question }: { question: Question }) {
         <Fact
           key={`${conflict.part}/${conflict.field}/${conflict.path?.join('/')}`}
           words={words}
+          problem={hindrance?.problems.find((problem) => isAbout(problem, conflict))}
           onMine={(word) => setParts(withMyWord(parts ?? edit.parts, conflict, word))}
         />
       ))}
@@ -79,7 +91,11 @@ function Asked({ question }: { question: Question }) {
           ))}
         </ul>
       )}
-      {problem && <p className="text-sm text-stop">{problem}</p>}
+      {hindrance && !conflicts.some((conflict) => hindrance.problems.some((problem) => isAbout(problem, conflict))) && (
+        <p className="text-sm text-stop">
+          It cannot be carried out on the job as it is now. Save it as a file, or drop it and record it anew.
+        </p>
+      )}
       <div className="flex flex-wrap gap-2">
         <Button onClick={() => answered('theirs')}>{refused ? 'Drop this edit' : 'Keep theirs'}</Button>
         <Button onClick={() => answered('mine')}>{refused ? 'Send it again' : 'Use mine'}</Button>
@@ -91,19 +107,23 @@ function Asked({ question }: { question: Question }) {
   );
 }
 
+const isAbout = (problem: RecordProblem, conflict: Conflict) =>
+  problem.kind === conflict.kind && problem.id === conflict.id && problem.field === conflict.field;
+
 /** Nothing of an edit is lost with it: what was recorded, why it was not taken, and the records as this device had them. */
 function saveQuestion(job: Job, { edit, answer, records }: Question): void {
   downloadJson(job, `edit-${edit.id.slice(0, 8)}`, { edit, answer, records });
 }
 
-function Fact({ words, onMine }: { words: QuestionWords; onMine: (word: unknown) => void }) {
+function Fact({ words, problem, onMine }: { words: QuestionWords; problem: RecordProblem | undefined; onMine: (word: unknown) => void }) {
   const [text, setText] = useState(words.mine === 'nothing' ? '' : words.mine);
   const id = useId();
   const write = (typed: string) => {
     setText(typed);
     const number = Number(typed.replace(',', '.'));
-    if (words.writes === 'text') onMine(typed.trim() === '' ? null : typed);
-    else if (typed.trim() !== '' && Number.isFinite(number)) onMine(number);
+    // What is no number is taken as it is typed, and refused with its reason like any other wrong word.
+    const word = words.writes === 'number' && Number.isFinite(number) ? number : typed;
+    onMine(typed.trim() === '' ? null : word);
   };
   return (
     <section aria-label={words.what} className="rounded-md border border-rule p-2">
@@ -116,13 +136,22 @@ function Fact({ words, onMine }: { words: QuestionWords; onMine: (word: unknown)
         <dt className="text-soft">{words.writes ? <label htmlFor={id}>Mine</label> : 'Mine'}</dt>
         <dd>
           {words.writes ? (
-            <input
-              id={id}
-              value={text}
-              inputMode={words.writes === 'number' ? 'decimal' : 'text'}
-              onChange={(event) => write(event.target.value)}
-              className="min-h-11 w-full rounded-md border border-rule bg-ground px-3"
-            />
+            <>
+              <input
+                id={id}
+                value={text}
+                inputMode={words.writes === 'number' ? 'decimal' : 'text'}
+                aria-invalid={problem !== undefined}
+                aria-describedby={problem && `${id}-problem`}
+                onChange={(event) => write(event.target.value)}
+                className="min-h-11 w-full rounded-md border border-rule bg-ground px-3"
+              />
+              {problem && (
+                <p id={`${id}-problem`} role="alert" className="mt-1 text-sm text-stop">
+                  {wordProblem(problem)}
+                </p>
+              )}
+            </>
           ) : (
             words.mine
           )}

@@ -16,7 +16,7 @@ import { ApiError, isPassing } from './api.js';
 import type { BoxReckoning, Engines, HouseNews, Identified, JudgedDevice } from './engines.worker.js';
 import { PlannerWorker } from './planner.js';
 import { browserTools } from './session/browser-tools.js';
-import { JobSession, type SessionState } from './session/job-session.js';
+import { type Hindrance, JobSession, type SessionState } from './session/job-session.js';
 import { askToStay } from './session/shelf.js';
 
 /** What the engines say of every box, by its id. */
@@ -212,7 +212,7 @@ export interface OpenJob extends SessionState {
   undo(): Conflict[];
   redo(): Conflict[];
   /** @returns what hinders it; the question then stays */
-  settle(editId: string, choice: 'theirs' | 'mine', parts?: EditPart[]): string | null;
+  settle(editId: string, choice: 'theirs' | 'mine', parts?: EditPart[]): Hindrance | null;
   /** Takes the job off this device, with everything unsent. */
   forget(): Promise<void>;
 }

@@ -322,6 +322,16 @@ describe('a question', () => {
     expect(server.job.rooms[0]?.name).toBe('Porch and lobby');
   });
 
+  test('answered with what no room can be called, it says so, and the question stays', async () => {
+    const session = await asked();
+    const [question] = session.state().questions;
+    const hindrance = session.settle(question?.edit.id as string, 'mine', [
+      { kind: 'room', id: 'r1', base: 0, set: { name: { was: 'Hall', now: null } } },
+    ]);
+    expect(hindrance?.problems).toMatchObject([{ kind: 'room', id: 'r1', field: 'name', message: expect.stringContaining('is missing') }]);
+    expect(session.state()).toMatchObject({ pending: 0, questions: [question] });
+  });
+
   test('answered with theirs drops mine, and undo brings it through after all', async () => {
     const session = await asked();
     const [question] = session.state().questions;

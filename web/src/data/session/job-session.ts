@@ -1,4 +1,15 @@
-import { type Change, type Conflict, type Edit, type EditPart, fieldByField, insist, type Job, reduce } from '@inventario/core';
+import {
+  type Change,
+  type Conflict,
+  type Edit,
+  type EditPart,
+  fieldByField,
+  insist,
+  type Job,
+  type RecordProblem,
+  recordProblems,
+  reduce,
+} from '@inventario/core';
 import { type Api, ApiError } from '../api.js';
 import { instant, newId } from '../ids.js';
 import { jobOnBase, recordsGone } from './job-on-base.js';
@@ -26,6 +37,11 @@ export interface SessionState {
   made: boolean;
   /** Edits that exist in this page only: the device could not keep them. */
   unkept: number;
+}
+
+/** Why an answer cannot be carried out: what is wrong with what would be recorded, or nothing that the job as it is now allows. */
+export interface Hindrance {
+  problems: readonly RecordProblem[];
 }
 
 /** What a session is given from outside. */
@@ -178,7 +194,7 @@ export class JobSession {
    * the job as it is now, with `parts` in the place of the edit's own where the installer changed them.
    * @returns what hinders it; the question then stays
    */
-  settle(editId: string, choice: 'theirs' | 'mine', parts?: EditPart[]): string | null {
+  settle(editId: string, choice: 'theirs' | 'mine', parts?: EditPart[]): Hindrance | null {
     const question = this.outbox.questions.find((entry) => entry.edit.id === editId);
     if (!question) return null;
     // What waits for an answer, to this question or another, and what was made later comes to the server after what is made here.
@@ -188,7 +204,10 @@ export class JobSession {
     );
     const mine = insist(ground, parts ?? question.edit.parts, question.records);
     const possible = reduce(ground, { parts: mine });
-    if (choice === 'mine' && !possible.ok) return possible.refusal.code;
+    if (choice === 'mine') {
+      const problems = possible.ok ? recordProblems(possible.job, mine) : [];
+      if (!possible.ok || problems.length > 0) return { problems };
+    }
     if (choice === 'mine' && mine.length > 0) {
       // In the place of the one asked about: what waited for the answer was made on top of it.
       const edit = { ...this.newEdit(this.based(mine), question.edit.label), n: question.edit.n };
