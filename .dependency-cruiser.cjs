@@ -1,4 +1,7 @@
-/** Arrows point one way: core knows nobody; cli, standin, demo, server and web know core; web and server meet over HTTP only. */
+/**
+ * Arrows point one way: core knows nobody; cli, standin, demo, server and web know core; web and server meet
+ * over HTTP only.
+ */
 const apart = (from, to, comment) => ({
   name: `${from}-not-to-${to.replaceAll('|', '-')}`,
   comment,
@@ -42,6 +45,10 @@ module.exports = {
     exclude: { path: '(dist|node_modules)/' },
     tsPreCompilationDeps: true,
     tsConfig: { fileName: 'tsconfig.base.json' },
-    enhancedResolveOptions: { exportsFields: ['exports'], conditionNames: ['import'], extensions: ['.ts', '.tsx', '.js', '.mjs'] },
+    enhancedResolveOptions: {
+      exportsFields: ['exports'],
+      conditionNames: ['import'],
+      extensions: ['.ts', '.tsx', '.js', '.mjs'],
+    },
   },
 };

@@ -1,7 +1,11 @@
 const swc = (tsx) => [
   '@swc/jest',
   {
-    jsc: { target: 'es2022', parser: { syntax: 'typescript', tsx }, transform: { react: { runtime: 'automatic' } } },
+    jsc: {
+      target: 'es2022',
+      parser: { syntax: 'typescript', tsx },
+      transform: { react: { runtime: 'automatic' } },
+    },
     module: { type: 'es6' },
   },
 ];
@@ -29,7 +33,9 @@ export default {
       globalSetup: '<rootDir>/../scripts/jest-database-start.mjs',
       globalTeardown: '<rootDir>/../scripts/jest-database-stop.mjs',
     }),
-    project('scripts', { testMatch: ['<rootDir>/*.test.ts', '<rootDir>/together/*.test.ts', '<rootDir>/backup/*.test.ts'] }),
+    project('scripts', {
+      testMatch: ['<rootDir>/*.test.ts', '<rootDir>/together/*.test.ts', '<rootDir>/backup/*.test.ts'],
+    }),
     project('web', {
       testEnvironment: 'jsdom',
       setupFiles: ['<rootDir>/src/test-support/browser-parts.ts'],

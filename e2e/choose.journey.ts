@@ -8,16 +8,23 @@ test('from the client’s words to a shopping list', async ({ page }) => {
   await test.step('the brief: an answer says what it leaves, and the next question is one touch away', async () => {
     await page.goto(`${job}/brief`);
     const assistants = page.getByRole('region', { name: 'Apps and assistants' });
-    const must = assistants.getByRole('group', { name: 'Will you use Bellwether?' }).getByRole('button', { name: /^We must have it/ });
+    const must = assistants
+      .getByRole('group', { name: 'Will you use Bellwether?' })
+      .getByRole('button', { name: /^We must have it/ });
     const promised = Number((await must.textContent())?.match(/\d+/)?.[0]);
     await must.click();
     await expect(page.getByRole('definition').nth(1)).toHaveText(String(promised));
-    await assistants.getByRole('group', { name: 'Will you use Bellwether?' }).getByRole('button', { name: /^No/ }).click();
+    await assistants
+      .getByRole('group', { name: 'Will you use Bellwether?' })
+      .getByRole('button', { name: /^No/ })
+      .click();
     await page.getByRole('button', { name: 'Ask next: room by room' }).click();
     await page.getByRole('button', { name: /^Set the usual/ }).click();
     await expect(page.getByRole('link', { name: /^Everything is asked/ })).toBeVisible();
     await expect(
-      page.getByRole('group', { name: 'Guest bunk, fan and light' }).getByRole('button', { name: 'fan speeds' }),
+      page
+        .getByRole('group', { name: 'Guest bunk, fan and light' })
+        .getByRole('button', { name: 'fan speeds' }),
     ).toHaveAttribute('aria-pressed', 'true');
     await expectAccessible(page);
   });
@@ -46,7 +53,9 @@ test('from the client’s words to a shopping list', async ({ page }) => {
     await dialog.getByLabel('Why').fill('A neutral is pulled next week');
     await dialog.getByRole('button', { name: 'Choose it all the same' }).click();
     await expect(page.getByText('Chosen against advice: A neutral is pulled next week')).toBeVisible();
-    await expect(page.getByRole('region', { name: 'Against advice' })).toContainText('A neutral is pulled next week');
+    await expect(page.getByRole('region', { name: 'Against advice' })).toContainText(
+      'A neutral is pulled next week',
+    );
   });
 
   await test.step('the house: a device ruled out is in no plan; the plan is adopted', async () => {
@@ -78,7 +87,9 @@ test('from the client’s words to a shopping list', async ({ page }) => {
     await dialog.getByRole('button', { name: 'Device' }).click();
     await page.getByRole('option', { name: 'Wrenlock Pebble dial' }).click();
     await dialog.getByRole('button', { name: 'Keep the control' }).click();
-    await expect(page.getByRole('listitem', { name: 'By the bunk' })).toContainText('What it is to work has not been said.');
+    await expect(page.getByRole('listitem', { name: 'By the bunk' })).toContainText(
+      'What it is to work has not been said.',
+    );
   });
 
   await test.step('materials: what is in hand is not bought, and the list goes out as CSV and as a workbook', async () => {
@@ -87,7 +98,10 @@ test('from the client’s words to a shopping list', async ({ page }) => {
     await screws.getByRole('button', { name: 'All in hand' }).click();
     await expect(screws).toContainText('1 in hand');
     await expectAccessible(page);
-    const [csv] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Save it as CSV' }).click()]);
+    const [csv] = await Promise.all([
+      page.waitForEvent('download'),
+      page.getByRole('button', { name: 'Save it as CSV' }).click(),
+    ]);
     const text = readFileSync(await csv.path(), 'utf8');
     expect(text).toContain('Wrenlock Nest');
     const [workbook] = await Promise.all([
@@ -134,16 +148,27 @@ test('the catalogue: found, compared, typed in, taken in and given out', async (
     await expect(dialog).toBeHidden();
     await page.getByLabel('Find').fill('Journey one');
     await page.getByRole('button', { name: /^Halvorn Journey one/ }).click();
-    await expect(page.getByRole('region', { name: 'Halvorn Journey one' })).toContainText('1.73 in x 2.68 in, 1.30 in deep');
+    await expect(page.getByRole('region', { name: 'Halvorn Journey one' })).toContainText(
+      '1.73 in x 2.68 in, 1.30 in deep',
+    );
     await expectAccessible(page);
   });
 
   await test.step('a list goes out as CSV and comes in again; a wrong cell is refused with its field', async () => {
     await page.goto(`${job}/catalogue/hubs`);
-    const [csv] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Save this list as CSV' }).click()]);
+    const [csv] = await Promise.all([
+      page.waitForEvent('download'),
+      page.getByRole('button', { name: 'Save this list as CSV' }).click(),
+    ]);
     const text = readFileSync(await csv.path(), 'utf8');
-    const file = (content: string) => ({ name: 'hubs.csv', mimeType: 'text/csv', buffer: Buffer.from(content) });
-    await page.getByLabel('Catalogue file').setInputFiles(file(text.replace('Halvorn Cairn', 'Halvorn Great Cairn')));
+    const file = (content: string) => ({
+      name: 'hubs.csv',
+      mimeType: 'text/csv',
+      buffer: Buffer.from(content),
+    });
+    await page
+      .getByLabel('Catalogue file')
+      .setInputFiles(file(text.replace('Halvorn Cairn', 'Halvorn Great Cairn')));
     await expect(page.getByText('0 added, 3 replaced.')).toBeVisible();
     await expect(page.getByRole('button', { name: /^Halvorn Great Cairn/ })).toBeVisible();
     await page.getByLabel('Catalogue file').setInputFiles(file(text.replace('6900', 'cheap')));

@@ -1,7 +1,11 @@
 import { readFileSync } from 'node:fs';
 import { expect, expectAccessible, test } from './driver/test.js';
 
-test('from a new job to a paired device, a board, a file out and in again', async ({ page, house, survey }) => {
+test('from a new job to a paired device, a board, a file out and in again', async ({
+  page,
+  house,
+  survey,
+}) => {
   await house.newJob('Sloop cottage');
   await house.addRoom('Hall');
   await house.addRoom('Scullery');
@@ -42,11 +46,16 @@ test('from a new job to a paired device, a board, a file out and in again', asyn
     await survey.conductors().first().focus();
     await page.keyboard.press('Enter');
     // The first is in hand already: pressing it again puts it down, once more takes it up.
-    if ((await survey.conductors().first().getAttribute('aria-pressed')) === 'false') await page.keyboard.press('Enter');
+    if ((await survey.conductors().first().getAttribute('aria-pressed')) === 'false')
+      await page.keyboard.press('Enter');
     await survey.labelByKeys(['l', 'n', 's', 'n']);
     await survey.pick('Works', 'Hall ceiling');
-    await expect(survey.conductors().nth(0)).toHaveAccessibleName('black, 14 AWG, on terminal a of position 1: line');
-    await expect(survey.conductors().nth(3)).toHaveAccessibleName('black, 14 AWG, on terminal b of position 1: load');
+    await expect(survey.conductors().nth(0)).toHaveAccessibleName(
+      'black, 14 AWG, on terminal a of position 1: line',
+    );
+    await expect(survey.conductors().nth(3)).toHaveAccessibleName(
+      'black, 14 AWG, on terminal b of position 1: load',
+    );
     await expect(survey.reckoning().getByRole('region', { name: 'Next' })).toContainText('Choose a device');
     await expectAccessible(page);
   });
@@ -97,7 +106,9 @@ test('from a new job to a paired device, a board, a file out and in again', asyn
     const csv = page.waitForEvent('download');
     await page.getByRole('button', { name: 'Board as CSV' }).click();
     const text = readFileSync(await (await csv).path(), 'utf8');
-    expect(text).toContain('room,box,circuits,gangs,surveyed,identified,chosen,wired,paired,devices,blockers');
+    expect(text).toContain(
+      'room,box,circuits,gangs,surveyed,identified,chosen,wired,paired,devices,blockers',
+    );
     expect(text).toContain('Hall,"Hall, front door",4,1,done,done,done,done,done,1: Pellworth Plain 15,');
     const job = page.waitForEvent('download');
     await page.getByRole('button', { name: 'Job file' }).click();
@@ -106,9 +117,11 @@ test('from a new job to a paired device, a board, a file out and in again', asyn
 
   await test.step('the file comes in again as a copy without loss; a broken one is refused field by field', async () => {
     await page.goto('/');
-    await page
-      .getByLabel('Job file')
-      .setInputFiles({ name: 'sloop.inventario.json', mimeType: 'application/json', buffer: readFileSync(file) });
+    await page.getByLabel('Job file').setInputFiles({
+      name: 'sloop.inventario.json',
+      mimeType: 'application/json',
+      buffer: readFileSync(file),
+    });
     await expect(page.getByRole('heading', { name: 'This job is here already' })).toBeVisible();
     await page.getByRole('button', { name: 'Take it in as a copy' }).click();
     await expect(page.getByRole('heading', { name: 'Sloop cottage (copy)' })).toBeVisible();
@@ -116,9 +129,11 @@ test('from a new job to a paired device, a board, a file out and in again', asyn
     const again = await (await page.request.get(`/api/jobs/${out.id}-copy`)).json();
     expect({ ...again, id: out.id, name: out.name }).toEqual(out);
     out.boxes[0].enclosure.gangs = 'two';
-    await page
-      .getByLabel('Job file')
-      .setInputFiles({ name: 'broken.json', mimeType: 'application/json', buffer: Buffer.from(JSON.stringify({ ...out, id: 'broken' })) });
+    await page.getByLabel('Job file').setInputFiles({
+      name: 'broken.json',
+      mimeType: 'application/json',
+      buffer: Buffer.from(JSON.stringify({ ...out, id: 'broken' })),
+    });
     await expect(page.getByRole('dialog')).toContainText('/boxes/0/enclosure/gangs must be a number');
     await page.getByRole('button', { name: 'Close' }).click();
     await page.getByRole('button', { name: 'More for Sloop cottage (copy)' }).click();

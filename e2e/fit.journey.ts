@@ -1,6 +1,8 @@
 import { expect, expectAccessible, test } from './driver/test.js';
 
-test('a box that does not close is found, understood and helped; a figure is read and set', async ({ page }) => {
+test('a box that does not close is found, understood and helped; a figure is read and set', async ({
+  page,
+}) => {
   await page.goto('/jobs/quillon-point/fit');
   const chart = page.getByRole('table', { name: 'Boxes by their trouble' });
 

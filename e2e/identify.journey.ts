@@ -40,11 +40,15 @@ test('an unknown box is read to confirmed roles, dead and hands-off in their tur
     await survey.proveDead('119');
     await survey.meter('ohms', '0.3');
     await house.switched('5', 'on');
-    await expect(survey.reckoning()).toContainText('Breaker 5 went on, and whoever proved the box did not know');
+    await expect(survey.reckoning()).toContainText(
+      'Breaker 5 went on, and whoever proved the box did not know',
+    );
   });
 
   await test.step('the lamp’s black is confirmed with its reason, and one tap makes it a flag', async () => {
-    await expect(lamp).toHaveAccessibleName('black, 14 AWG, on terminal b of position 1: load, confirmed by readings');
+    await expect(lamp).toHaveAccessibleName(
+      'black, 14 AWG, on terminal b of position 1: load, confirmed by readings',
+    );
     await survey.reckoning().getByRole('button', { name: 'Why: each conductor with its reason' }).click();
     await expect(survey.reckoning()).toContainText('the black of lamp: load, confirmed');
     await survey
@@ -66,7 +70,12 @@ test('an unknown box is read to confirmed roles, dead and hands-off in their tur
       .reckoning()
       .getByRole('button', { name: /^Readings \(7\)/ })
       .click();
-    await survey.reckoning().getByRole('list', { name: 'Readings' }).getByRole('button', { name: 'Take this reading back' }).last().click();
+    await survey
+      .reckoning()
+      .getByRole('list', { name: 'Readings' })
+      .getByRole('button', { name: 'Take this reading back' })
+      .last()
+      .click();
     await expect(page.getByRole('alert')).toHaveCount(0);
   });
 

@@ -21,13 +21,23 @@ async function theyRename(page: Page, jobId: string, boxId: string, name: string
     n: 1,
     at: '2026-05-04T09:12:00Z',
     label: `Call it ${name}`,
-    parts: [{ kind: 'box', id: boxId, base: Number(response.headers()['x-job-sequence']), set: { name: { was, now: name } } }],
+    parts: [
+      {
+        kind: 'box',
+        id: boxId,
+        base: Number(response.headers()['x-job-sequence']),
+        set: { name: { was, now: name } },
+      },
+    ],
   };
   const answer = await page.request.post(`/api/jobs/${jobId}/edits`, { data: { edits: [edit] } });
   expect((await answer.json()).results[0].outcome).toBe('applied');
 }
 
-test('a question survives the page; mine can be written anew, theirs can be undone', async ({ page, context }) => {
+test('a question survives the page; mine can be written anew, theirs can be undone', async ({
+  page,
+  context,
+}) => {
   const path = await ownCopy(page, 'quillon-point', 'asked');
   const jobId = path.split('/').at(-1) as string;
   await page.goto(`${path}/box/radio-door`);
@@ -80,7 +90,10 @@ test('a question survives the page; mine can be written anew, theirs can be undo
     const entries = page.getByRole('main').getByRole('listitem').filter({ hasText: 'device' });
     await expect(entries.filter({ hasText: 'Call it Pine door' })).toContainText('device hone');
     await expectAccessible(page);
-    await entries.filter({ hasText: 'Call it Pine door' }).getByRole('button', { name: 'Put back as it was before' }).click();
+    await entries
+      .filter({ hasText: 'Call it Pine door' })
+      .getByRole('button', { name: 'Put back as it was before' })
+      .click();
     await page
       .getByRole('link', { name: 'Oak door' })
       .or(page.getByRole('link', { name: 'By the stairs and the mast' }))
@@ -90,7 +103,10 @@ test('a question survives the page; mine can be written anew, theirs can be undo
   });
 });
 
-test('what was typed is there, though the tab was closed in the same moment and there is no network', async ({ page, context }) => {
+test('what was typed is there, though the tab was closed in the same moment and there is no network', async ({
+  page,
+  context,
+}) => {
   const path = await ownCopy(page, 'quillon-point', 'closed');
   await page.goto(`${path}/box/radio-door`);
   await onDevice(page);
@@ -107,7 +123,10 @@ test('what was typed is there, though the tab was closed in the same moment and 
   await expect(tab.getByText('All sent')).toBeVisible();
 });
 
-test('a browser that keeps nothing works, and says at once what is in its page only', async ({ page, context }) => {
+test('a browser that keeps nothing works, and says at once what is in its page only', async ({
+  page,
+  context,
+}) => {
   await page.addInitScript(() => {
     IDBFactory.prototype.open = () => {
       throw new DOMException('refused', 'SecurityError');
@@ -144,7 +163,11 @@ test('two tabs share what waits, and neither overwrites the other', async ({ pag
   expect(names).toEqual(expect.arrayContaining(['Radio room, left tab', 'Kitchen, right tab']));
 });
 
-test('a job is made without a network, worked on, and reaches the server by itself', async ({ page, context, house }) => {
+test('a job is made without a network, worked on, and reaches the server by itself', async ({
+  page,
+  context,
+  house,
+}) => {
   await page.goto('/');
   await onDevice(page);
   await expect(page.getByRole('heading', { name: 'Quillon Point light' }).first()).toBeVisible();
@@ -164,7 +187,9 @@ test('a job is made without a network, worked on, and reaches the server by itse
   await context.setOffline(false);
   await expect(page.getByText('All sent')).toBeVisible();
   const jobs = await (await page.request.get('/api/jobs?search=cellar')).json();
-  expect(jobs.map((job: { name: string; rooms: number }) => [job.name, job.rooms])).toEqual([['Made in the cellar', 1]]);
+  expect(jobs.map((job: { name: string; rooms: number }) => [job.name, job.rooms])).toEqual([
+    ['Made in the cellar', 1],
+  ]);
 });
 
 function catalogueIsHere(): Promise<boolean> {
@@ -182,7 +207,10 @@ function catalogueIsHere(): Promise<boolean> {
   });
 }
 
-test('a job taken out elsewhere while edits wait is still here, and becomes a new job', async ({ page, context }) => {
+test('a job taken out elsewhere while edits wait is still here, and becomes a new job', async ({
+  page,
+  context,
+}) => {
   const path = await ownCopy(page, 'quillon-point', 'taken-out');
   await page.goto(`${path}/box/radio-door`);
   await onDevice(page);
@@ -208,8 +236,14 @@ test('a new version waits while a dialog is open, and comes when it is asked for
   await page.getByLabel('Name of the job').fill('Half typed');
   const newer = newVersion();
   try {
-    await page.evaluate(() => navigator.serviceWorker.getRegistration().then((registration) => registration?.update()));
-    await expect.poll(() => page.evaluate(() => navigator.serviceWorker.getRegistration().then((one) => one?.waiting != null))).toBe(true);
+    await page.evaluate(() =>
+      navigator.serviceWorker.getRegistration().then((registration) => registration?.update()),
+    );
+    await expect
+      .poll(() =>
+        page.evaluate(() => navigator.serviceWorker.getRegistration().then((one) => one?.waiting != null)),
+      )
+      .toBe(true);
     await expect(page.getByText('A new version of Inventario is ready.')).toBeAttached();
     await expect(page.getByLabel('Name of the job')).toHaveValue('Half typed');
     await page.getByRole('dialog').getByRole('button', { name: 'Close' }).click();
@@ -217,7 +251,11 @@ test('a new version waits while a dialog is open, and comes when it is asked for
     await page.getByRole('button', { name: 'Use it now' }).click();
     await loaded;
     await expect(page.getByText('A new version of Inventario is ready.')).toBeHidden();
-    await expect.poll(() => page.evaluate(() => navigator.serviceWorker.getRegistration().then((one) => one?.waiting == null))).toBe(true);
+    await expect
+      .poll(() =>
+        page.evaluate(() => navigator.serviceWorker.getRegistration().then((one) => one?.waiting == null)),
+      )
+      .toBe(true);
   } finally {
     newer.takeBack();
   }
@@ -225,7 +263,9 @@ test('a new version waits while a dialog is open, and comes when it is asked for
 
 /** Puts a service worker with other bytes in the place of the built one. */
 function newVersion(): { takeBack: () => void } {
-  const files = ['sw.js', 'sw.js.gz', 'sw.js.br'].map((name) => new URL(`../web/dist/${name}`, import.meta.url));
+  const files = ['sw.js', 'sw.js.gz', 'sw.js.br'].map(
+    (name) => new URL(`../web/dist/${name}`, import.meta.url),
+  );
   const before = files.map((file) => readFileSync(file));
   const [plain, ...packed] = files as [URL, URL, URL];
   writeFileSync(plain, `${before[0]?.toString()}\n// another day\n`);
@@ -242,7 +282,10 @@ test('a view that throws leaves the frame standing and says what is kept', async
   let broken = true;
   await page.route(/\/assets\/panel-[^/]*\.js$/, (route) =>
     broken
-      ? route.fulfill({ contentType: 'text/javascript', body: 'export function PanelView() { throw new Error("made to fail"); }' })
+      ? route.fulfill({
+          contentType: 'text/javascript',
+          body: 'export function PanelView() { throw new Error("made to fail"); }',
+        })
       : route.continue(),
   );
   await page.goto('/jobs/quillon-point');
@@ -260,6 +303,7 @@ test('a view that throws leaves the frame standing and says what is kept', async
 });
 
 test('a file that is not there is not there', async ({ page }) => {
-  for (const path of ['/assets/gone-1234.js', '/gone.png', '/api', '/api/gone']) expect((await page.request.get(path)).status()).toBe(404);
+  for (const path of ['/assets/gone-1234.js', '/gone.png', '/api', '/api/gone'])
+    expect((await page.request.get(path)).status()).toBe(404);
   expect((await page.request.get('/jobs/any')).status()).toBe(200);
 });

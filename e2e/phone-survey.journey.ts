@@ -14,8 +14,12 @@ test('a usual box is surveyed by thumb, and nothing is wider than the screen', a
   await survey.enclosure('22.5', '3.25');
   await survey.startFrom('Switch loop');
   await survey.labelByThumb(['line', 'load']);
-  await expect(survey.conductors().nth(0)).toHaveAccessibleName('black, 12 AWG, on terminal a of position 1: line');
-  await expect(survey.conductors().nth(1)).toHaveAccessibleName('white, 12 AWG, on terminal b of position 1: load');
+  await expect(survey.conductors().nth(0)).toHaveAccessibleName(
+    'black, 12 AWG, on terminal a of position 1: line',
+  );
+  await expect(survey.conductors().nth(1)).toHaveAccessibleName(
+    'white, 12 AWG, on terminal b of position 1: load',
+  );
   await page.getByRole('button', { name: 'Put it down' }).tap();
   await survey.pick('Works', 'Boat store floods');
   await page.getByRole('button', { name: 'Why' }).tap();

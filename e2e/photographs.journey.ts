@@ -7,7 +7,10 @@ const PICTURE = Buffer.from(
 );
 const view = '/jobs/quillon-point/box/radio-door/photos';
 
-test('a photograph is taken without signal, pinned, sent later, and goes out and in with the job', async ({ page, system }, info) => {
+test('a photograph is taken without signal, pinned, sent later, and goes out and in with the job', async ({
+  page,
+  system,
+}, info) => {
   const choose = (name: string, mimeType: string, buffer: Buffer) =>
     page.getByLabel('Photograph', { exact: true }).setInputFiles({ name, mimeType, buffer });
   await page.goto(view);
@@ -15,7 +18,9 @@ test('a photograph is taken without signal, pinned, sent later, and goes out and
 
   await test.step('what is no picture is refused with its name', async () => {
     await choose('wiring.pdf', 'application/pdf', Buffer.from('%PDF-1.7'));
-    await expect(page.getByRole('alert')).toHaveText('“wiring.pdf” was not taken: it is not a JPEG, PNG or WebP picture.');
+    await expect(page.getByRole('alert')).toHaveText(
+      '“wiring.pdf” was not taken: it is not a JPEG, PNG or WebP picture.',
+    );
   });
 
   await test.step('without the server it is kept here, and still there after the page is opened anew', async () => {

@@ -4,7 +4,10 @@ test('two browsers on one job see each other; a clash is a question; what is rec
   browser,
   system,
 }) => {
-  const [first, second] = [await browser.newContext({ baseURL: system.url }), await browser.newContext({ baseURL: system.url })];
+  const [first, second] = [
+    await browser.newContext({ baseURL: system.url }),
+    await browser.newContext({ baseURL: system.url }),
+  ];
   const [phone, laptop] = [await first.newPage(), await second.newPage()];
   const address = '/jobs/quillon-point/box/radio-door';
   await Promise.all([phone.goto(address), laptop.goto(address)]);
@@ -16,7 +19,8 @@ test('two browsers on one job see each other; a clash is a question; what is rec
   });
 
   await test.step('without the server everything goes on, and says so', async () => {
-    // The first visit brings everything that is needed without the server; it has to be whole before the server goes.
+    // The first visit brings everything that is needed without the server; it has to be whole before the
+    // server goes.
     await expect.poll(() => phone.evaluate(() => navigator.serviceWorker.controller !== null)).toBe(true);
     await system.killServer();
     await nameOn(phone).fill('Radio room, oak door');
@@ -62,10 +66,12 @@ test('two browsers on one job see each other; a clash is a question; what is rec
 });
 
 test('the first screen costs less than 250 kB of compressed script', async ({ page }) => {
-  // Each script's size is asked of its own answer and waited for: counting as answers come in races with the heading.
+  // Each script's size is asked of its own answer and waited for: counting as answers come in races with the
+  // heading.
   const sizes: Promise<number>[] = [];
   page.on('response', (response) => {
-    if (response.request().resourceType() === 'script') sizes.push(response.headerValue('content-length').then(Number));
+    if (response.request().resourceType() === 'script')
+      sizes.push(response.headerValue('content-length').then(Number));
   });
   await page.goto('/', { waitUntil: 'networkidle' });
   await expect(page.getByRole('heading', { name: 'Quillon Point light' }).first()).toBeVisible();

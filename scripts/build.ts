@@ -1,4 +1,5 @@
-// Builds the web application, the server and the stand-in site, unless what is built is of the present sources.
+// Builds the web application, the server and the stand-in site, unless what is built is of the present
+// sources.
 import { spawnSync } from 'node:child_process';
 import { createHash } from 'node:crypto';
 import { existsSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
@@ -32,7 +33,10 @@ function fingerprint(): string {
   return hash.digest('hex');
 }
 
-/** Builds what is not built of the present sources. Whoever comes while somebody builds waits for that and finds it done. */
+/**
+ * Builds what is not built of the present sources. Whoever comes while somebody builds waits for that and
+ * finds it done.
+ */
 export async function buildAll(): Promise<void> {
   if (isBuilt()) return;
   const giveBack = await inTurn();
@@ -43,7 +47,8 @@ export async function buildAll(): Promise<void> {
   }
 }
 
-const isBuilt = () => existsSync(STAMP) && existsSync('web/dist/index.html') && readFileSync(STAMP, 'utf8') === fingerprint();
+const isBuilt = () =>
+  existsSync(STAMP) && existsSync('web/dist/index.html') && readFileSync(STAMP, 'utf8') === fingerprint();
 
 async function inTurn(): Promise<() => void> {
   for (;;) {
@@ -62,11 +67,18 @@ async function build(): Promise<void> {
   await bundle('server/src/main.ts', 'server/dist/main.mjs');
   await bundle('server/src/heavy/heavy-worker.ts', 'server/dist/heavy-worker.mjs');
   await bundle('standin/src/main.ts', 'standin/dist/main.mjs');
-  // Whoever asks for the build, a test runner with an environment of its own too, gets the one that is delivered.
+  // Whoever asks for the build, a test runner with an environment of its own too, gets the one that is
+  // delivered.
   const env = { ...process.env, NODE_ENV: 'production' };
-  const web = spawnSync('npx', ['vite', 'build', '--logLevel', 'warn'], { cwd: 'web', encoding: 'utf8', env });
+  const web = spawnSync('npx', ['vite', 'build', '--logLevel', 'warn'], {
+    cwd: 'web',
+    encoding: 'utf8',
+    env,
+  });
   if (web.status !== 0)
-    throw new StartError(`The web application does not build: ${`${web.stdout}${web.stderr}`.trim().split('\n').slice(-8).join(' | ')}`);
+    throw new StartError(
+      `The web application does not build: ${`${web.stdout}${web.stderr}`.trim().split('\n').slice(-8).join(' | ')}`,
+    );
   compress('web/dist');
   writeFileSync(STAMP, wanted);
 }
@@ -76,10 +88,19 @@ async function bundle(entry: string, outfile: string): Promise<void> {
   const external: Plugin = {
     name: 'packages-stay',
     setup(bundler) {
-      bundler.onResolve({ filter: /^[^./]/ }, ({ path }) => (path.startsWith('@inventario/') ? undefined : { path, external: true }));
+      bundler.onResolve({ filter: /^[^./]/ }, ({ path }) =>
+        path.startsWith('@inventario/') ? undefined : { path, external: true },
+      );
     },
   };
-  const how = { bundle: true, platform: 'node', target: 'node20', format: 'esm', sourcemap: true, logLevel: 'silent' } as const;
+  const how = {
+    bundle: true,
+    platform: 'node',
+    target: 'node20',
+    format: 'esm',
+    sourcemap: true,
+    logLevel: 'silent',
+  } as const;
   try {
     await esbuild({ ...how, entryPoints: [entry], outfile, plugins: [external] });
   } catch (error) {

@@ -1,4 +1,5 @@
-// Bundles the `inventario` command into one file, so that it starts fast and needs nothing but Node. Runs as npm's `prepare`.
+// Bundles the `inventario` command into one file, so that it starts fast and needs nothing but Node. Runs as
+// npm's `prepare`.
 
 import { existsSync } from 'node:fs';
 import { build } from 'esbuild';

@@ -15,13 +15,17 @@ export interface Tls {
 const DAYS = 800;
 const DAY = 86_400_000;
 
-/** The certificate of this data folder; made when there is none, or when it would soon be old or lacks a name. */
+/**
+ * The certificate of this data folder; made when there is none, or when it would soon be old or lacks a name.
+ */
 export async function madeCertificate(folder: string, hosts: readonly string[]): Promise<Tls> {
   const paths = { certificate: join(folder, 'certificate.pem'), key: join(folder, 'key.pem') };
-  const own = Object.values(networkInterfaces()).flatMap((list) => (list ?? []).map((entry) => entry.address));
-  const names = [...new Set(['localhost', hostname(), '127.0.0.1', '::1', ...own, ...hosts.map((host) => host.trim())])].filter(
-    (name) => name !== '' && !name.startsWith('fe80:'),
+  const own = Object.values(networkInterfaces()).flatMap((list) =>
+    (list ?? []).map((entry) => entry.address),
   );
+  const names = [
+    ...new Set(['localhost', hostname(), '127.0.0.1', '::1', ...own, ...hosts.map((host) => host.trim())]),
+  ].filter((name) => name !== '' && !name.startsWith('fe80:'));
   if (isGood(paths, names)) return paths;
   mkdirSync(folder, { recursive: true, mode: 0o700 });
   const made = await selfsigned.generate([{ name: 'commonName', value: 'Inventario on this site' }], {
@@ -30,7 +34,10 @@ export async function madeCertificate(folder: string, hosts: readonly string[]):
     notAfterDate: new Date(Date.now() + DAYS * DAY),
     extensions: [
       { name: 'basicConstraints', cA: true, critical: true },
-      { name: 'subjectAltName', altNames: names.map((name) => (isIP(name) ? { type: 7, ip: name } : { type: 2, value: name })) },
+      {
+        name: 'subjectAltName',
+        altNames: names.map((name) => (isIP(name) ? { type: 7, ip: name } : { type: 2, value: name })),
+      },
     ],
   });
   for (const [path, text] of [

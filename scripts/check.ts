@@ -24,7 +24,12 @@ function single(name: string, command: string, ...args: string[]): void {
 }
 
 /** A test runner; when its report is missing or says nothing ran, that is a failure. */
-function counted(name: string, report: string, start: (file: string) => boolean, read: (report: unknown) => Counts): void {
+function counted(
+  name: string,
+  report: string,
+  start: (file: string) => boolean,
+  read: (report: unknown) => Counts,
+): void {
   console.log(`\n== ${name}`);
   const file = join(reports, report);
   const good = start(file);
@@ -70,7 +75,10 @@ counted(
 counted(
   'journeys',
   'journeys.json',
-  (file) => run('npx', ['playwright', 'test', '--config', 'e2e/playwright.config.ts'], { INVENTARIO_JOURNEY_REPORT: file }),
+  (file) =>
+    run('npx', ['playwright', 'test', '--config', 'e2e/playwright.config.ts'], {
+      INVENTARIO_JOURNEY_REPORT: file,
+    }),
   (report) => {
     const { expected = 0, unexpected = 0, flaky = 0 } = (report as { stats: Record<string, number> }).stats;
     return { passed: expected + flaky, failed: unexpected };

@@ -26,14 +26,20 @@ async function expectClosed({ database, home }: { database: RunningDatabase; hom
   const { port } = database.address;
   const tries = [
     { host: '127.0.0.1', port, user: 'root' },
-    { host: '127.0.0.1', port, user: 'root', password: readFileSync(join(home, 'root-password'), 'utf8').trim() },
+    {
+      host: '127.0.0.1',
+      port,
+      user: 'root',
+      password: readFileSync(join(home, 'root-password'), 'utf8').trim(),
+    },
     { host: '127.0.0.1', port, user: 'inventario' },
     { host: '127.0.0.1', port, user: '' },
     { host: '127.0.0.1', port, user: 'mysql' },
     { socketPath: join(home, 'db.sock'), user: 'root' },
     { socketPath: join(home, 'db.sock'), user: 'old-friend' },
   ];
-  for (const way of tries) await expect(mariadb.createConnection({ ...way, connectTimeout: 60_000 })).rejects.toThrow();
+  for (const way of tries)
+    await expect(mariadb.createConnection({ ...way, connectTimeout: 60_000 })).rejects.toThrow();
   const root = await mariadb.createConnection({
     socketPath: join(home, 'db.sock'),
     user: 'root',
@@ -52,7 +58,8 @@ async function expectClosed({ database, home }: { database: RunningDatabase; hom
     'mariadb.sys@localhost',
     'root@localhost',
   ]);
-  for (const { User, secret } of accounts) if (User !== 'mariadb.sys') expect(secret).toMatch(/^\*[0-9A-F]{40}$/);
+  for (const { User, secret } of accounts)
+    if (User !== 'mariadb.sys') expect(secret).toMatch(/^\*[0-9A-F]{40}$/);
   for (const path of [home, join(home, 'data')]) expect(statSync(path).mode & 0o077).toBe(0);
   expect(statSync(join(home, 'password')).mode & 0o077).toBe(0);
   const status = readFileSync(`/proc/${database.process.pid}/status`, 'utf8');
@@ -77,39 +84,46 @@ test('a new database is closed to everybody but us, and does not run as root', a
   },
 );
 
-(asRoot ? test : test.skip)('one that an earlier version set up and ran as root is put right, with its data', async () => {
-  const home = join(folder, 'old');
-  const data = join(home, 'data');
-  mkdirSync(home);
-  chmodSync(home, 0o755);
-  const made = spawnSync('mariadb-install-db', [
-    '--no-defaults',
-    '--user=root',
-    `--datadir=${data}`,
-    '--auth-root-authentication-method=normal',
-    '--skip-test-db',
-    '--skip-name-resolve',
-  ]);
-  expect(made.status).toBe(0);
-  writeFileSync(join(home, 'password'), 'old-password', { mode: 0o600 });
-  writeFileSync(join(home, 'installed'), '1\n');
-  const sql = [
-    'CREATE DATABASE inventario',
-    'CREATE TABLE inventario.kept (word VARCHAR(20))',
-    "INSERT INTO inventario.kept VALUES ('still here')",
-    "CREATE USER 'inventario'@'127.0.0.1' IDENTIFIED BY 'another'",
-    "CREATE USER 'old-friend'@'%'",
-  ];
-  const first = spawnSync('mariadbd', ['--no-defaults', '--user=root', `--datadir=${data}`, '--bootstrap'], {
-    input: ['USE mysql', 'FLUSH PRIVILEGES', ...sql].map((line) => `${line};`).join('\n'),
-  });
-  expect(first.status).toBe(0);
-  const old = await started('old');
-  await expectClosed(old);
-  const connection = await mariadb.createConnection(old.database.address);
-  expect(await connection.query('SELECT word FROM kept')).toMatchObject([{ word: 'still here' }]);
-  await connection.end();
-});
+(asRoot ? test : test.skip)(
+  'one that an earlier version set up and ran as root is put right, with its data',
+  async () => {
+    const home = join(folder, 'old');
+    const data = join(home, 'data');
+    mkdirSync(home);
+    chmodSync(home, 0o755);
+    const made = spawnSync('mariadb-install-db', [
+      '--no-defaults',
+      '--user=root',
+      `--datadir=${data}`,
+      '--auth-root-authentication-method=normal',
+      '--skip-test-db',
+      '--skip-name-resolve',
+    ]);
+    expect(made.status).toBe(0);
+    writeFileSync(join(home, 'password'), 'old-password', { mode: 0o600 });
+    writeFileSync(join(home, 'installed'), '1\n');
+    const sql = [
+      'CREATE DATABASE inventario',
+      'CREATE TABLE inventario.kept (word VARCHAR(20))',
+      "INSERT INTO inventario.kept VALUES ('still here')",
+      "CREATE USER 'inventario'@'127.0.0.1' IDENTIFIED BY 'another'",
+      "CREATE USER 'old-friend'@'%'",
+    ];
+    const first = spawnSync(
+      'mariadbd',
+      ['--no-defaults', '--user=root', `--datadir=${data}`, '--bootstrap'],
+      {
+        input: ['USE mysql', 'FLUSH PRIVILEGES', ...sql].map((line) => `${line};`).join('\n'),
+      },
+    );
+    expect(first.status).toBe(0);
+    const old = await started('old');
+    await expectClosed(old);
+    const connection = await mariadb.createConnection(old.database.address);
+    expect(await connection.query('SELECT word FROM kept')).toMatchObject([{ word: 'still here' }]);
+    await connection.end();
+  },
+);
 
 test('one left running by a start that was killed is ended and its data taken up', async () => {
   const home = join(folder, 'left');

@@ -1,4 +1,5 @@
-// Starts a MariaDB of our own on loopback, closed to everybody but us, makes its database and users, and stops it again.
+// Starts a MariaDB of our own on loopback, closed to everybody but us, makes its database and users, and
+// stops it again.
 import { type ChildProcess, spawn, spawnSync } from 'node:child_process';
 import { randomBytes } from 'node:crypto';
 import {
@@ -66,18 +67,25 @@ export async function freePort(): Promise<number> {
  * @param folder holds the data, the socket and the generated passwords; nobody else may enter it
  * @param forTests gives up surviving a power cut for speed
  */
-export async function startDatabase(folder: string, port: number, forTests = false): Promise<RunningDatabase> {
+export async function startDatabase(
+  folder: string,
+  port: number,
+  forTests = false,
+): Promise<RunningDatabase> {
   const home = resolve(folder);
   const data = join(home, 'data');
   const socket = join(home, 'db.sock');
   if (socket.length > 107)
-    throw new StartError(`The folder name ${home} is too long for the database's socket; use a shorter one (INVENTARIO_DATA).`);
+    throw new StartError(
+      `The folder name ${home} is too long for the database's socket; use a shorter one (INVENTARIO_DATA).`,
+    );
   prepareFolder(home);
   const runAs = whoRuns(home);
   await endOrphan(home, data);
   if (!existsSync(join(home, 'installed')) || !existsSync(data)) install(home, data, runAs);
   handOver(home, data, runAs);
-  if (!(await portIsFree(port))) throw new StartError(`Port ${port} for the database is taken; free it or set INVENTARIO_DB_PORT.`);
+  if (!(await portIsFree(port)))
+    throw new StartError(`Port ${port} for the database is taken; free it or set INVENTARIO_DB_PORT.`);
 
   const address: DatabaseAddress = {
     host: '127.0.0.1',
@@ -111,7 +119,9 @@ export async function startDatabase(folder: string, port: number, forTests = fal
   for (let tries = 0; ; tries++) {
     if (gone || tries > MOST_TRIES) {
       await ended(server);
-      throw new StartError(`The database does not start: ${lastWord(join(home, 'db.log'))} (its log is ${join(home, 'db.log')}).`);
+      throw new StartError(
+        `The database does not start: ${lastWord(join(home, 'db.log'))} (its log is ${join(home, 'db.log')}).`,
+      );
     }
     try {
       const connection = await mariadb.createConnection({ ...address, connectTimeout: 30_000 });
@@ -125,8 +135,8 @@ export async function startDatabase(folder: string, port: number, forTests = fal
 }
 
 /**
- * InnoDB by itself shows a change to others a moment before it is on the disk: somebody could be told of it and a crash take it back. With
- * the log of changes synced first, nobody ever sees what a crash could take.
+ * InnoDB by itself shows a change to others a moment before it is on the disk: somebody could be told of it
+ * and a crash take it back. With the log of changes synced first, nobody ever sees what a crash could take.
  */
 const WRITTEN_BEFORE_SEEN = [
   '--innodb-flush-log-at-trx-commit=1',
@@ -148,19 +158,28 @@ interface RunAs {
 
 /** Not as root: as whoever starts it. As root: as `mysql`, without any right of root's. */
 function whoRuns(home: string): RunAs {
-  const plain = (wrap: (command: string, args: readonly string[]) => [string, string[]], ids: { uid?: number; gid?: number }): RunAs => ({
+  const plain = (
+    wrap: (command: string, args: readonly string[]) => [string, string[]],
+    ids: { uid?: number; gid?: number },
+  ): RunAs => ({
     uid: ids.uid,
     gid: ids.gid,
     spawn: (command, args) => spawn(...wrap(command, args), { stdio: 'ignore', detached: true, cwd: '/' }),
     run: (command, args) => {
       const done = spawnSync(...wrap(command, args), { encoding: 'utf8', cwd: '/' });
-      return { status: done.status, said: (done.stderr || done.error?.message || 'unknown reason').trim().split('\n').at(-1) ?? '' };
+      return {
+        status: done.status,
+        said: (done.stderr || done.error?.message || 'unknown reason').trim().split('\n').at(-1) ?? '',
+      };
     },
   });
   if (!asRoot) return plain((command, args) => [command, [...args]], {});
   const ids = databaseUser();
   const runAs = plain(
-    (command, args) => ['setpriv', ['--reuid', String(ids.uid), '--regid', String(ids.gid), '--clear-groups', command, ...args]],
+    (command, args) => [
+      'setpriv',
+      ['--reuid', String(ids.uid), '--regid', String(ids.gid), '--clear-groups', command, ...args],
+    ],
     ids,
   );
   if (runAs.run('test', ['-d', home]).status !== 0) letPass(home);
@@ -171,8 +190,8 @@ function whoRuns(home: string): RunAs {
 }
 
 /**
- * Only root may enter a folder above the data (a clone in a private temporary folder, say): the database's user, and nobody else, may pass
- * through it from now on. It can neither list nor read what is there.
+ * Only root may enter a folder above the data (a clone in a private temporary folder, say): the database's
+ * user, and nobody else, may pass through it from now on. It can neither list nor read what is there.
  */
 function letPass(home: string): void {
   for (let above = dirname(home); above !== dirname(above); above = dirname(above))
@@ -199,10 +218,15 @@ function prepareFolder(home: string): void {
   }
   const { bavail, bsize } = statfsSync(home);
   if (!existsSync(join(home, 'installed')) && bavail * bsize < LEAST_ROOM)
-    throw new StartError(`The disk under ${home} has ${Math.trunc((bavail * bsize) / 1e6)} MB left; the database needs 300 to begin with.`);
+    throw new StartError(
+      `The disk under ${home} has ${Math.trunc((bavail * bsize) / 1e6)} MB left; the database needs 300 to begin with.`,
+    );
 }
 
-/** Closes the folder to others, and gives what an earlier version ran as root to the database's user. The folder itself comes last. */
+/**
+ * Closes the folder to others, and gives what an earlier version ran as root to the database's user. The
+ * folder itself comes last.
+ */
 function handOver(home: string, data: string, { uid, gid }: RunAs): void {
   if (uid !== undefined && gid !== undefined) {
     const give = (path: string) => {
@@ -210,7 +234,8 @@ function handOver(home: string, data: string, { uid, gid }: RunAs): void {
       if (lstatSync(path).uid !== uid) chownSync(path, uid, gid);
     };
     if (statSync(data).uid !== uid) give(data);
-    for (const name of ['db.log', 'db.pid']) if (existsSync(join(home, name))) chownSync(join(home, name), uid, gid);
+    for (const name of ['db.log', 'db.pid'])
+      if (existsSync(join(home, name))) chownSync(join(home, name), uid, gid);
     chownSync(home, uid, gid);
   }
   chmodSync(data, 0o700);
@@ -218,12 +243,15 @@ function handOver(home: string, data: string, { uid, gid }: RunAs): void {
 }
 
 /**
- * Makes the data folder beside its place and moves it there when it is whole, so that being stopped halfway leaves nothing that
- * looks like data. Data without the mark of a finished set-up is somebody's to look at, never ours to throw away.
+ * Makes the data folder beside its place and moves it there when it is whole, so that being stopped halfway
+ * leaves nothing that looks like data. Data without the mark of a finished set-up is somebody's to look at,
+ * never ours to throw away.
  */
 function install(home: string, data: string, runAs: RunAs): void {
   if (existsSync(data))
-    throw new StartError(`The data folder ${data} is half made (its set-up was never finished); move it away and start again.`);
+    throw new StartError(
+      `The data folder ${data} is half made (its set-up was never finished); move it away and start again.`,
+    );
   const making = `${data}.making`;
   rmSync(making, { recursive: true, force: true });
   if (runAs.uid !== undefined && runAs.gid !== undefined) chownSync(home, runAs.uid, runAs.gid);
@@ -245,11 +273,12 @@ function install(home: string, data: string, runAs: RunAs): void {
 }
 
 /**
- * What the database does before it lets anybody in: root by the socket alone and with a password, our own user from loopback alone, and
- * no other account, whatever an earlier version left.
+ * What the database does before it lets anybody in: root by the socket alone and with a password, our own
+ * user from loopback alone, and no other account, whatever an earlier version left.
  */
 function writeInitFile(home: string, address: DatabaseAddress, { uid, gid }: RunAs): string {
-  if (!existsSync(join(home, 'root-password'))) writeFileSync(join(home, 'root-password'), secret(), { mode: 0o600 });
+  if (!existsSync(join(home, 'root-password')))
+    writeFileSync(join(home, 'root-password'), secret(), { mode: 0o600 });
   const { user, password, database } = address;
   const statements = [
     `DELETE FROM mysql.global_priv WHERE NOT ((User = 'root' AND Host = 'localhost') OR (User = '${user}' AND Host = '127.0.0.1') OR User = 'mariadb.sys')`,
@@ -273,11 +302,16 @@ function secretOf(home: string, name: 'password' | 'root-password'): string {
   try {
     return readFileSync(join(home, name), 'utf8').trim();
   } catch {
-    throw new StartError(`The data folder ${home} is incomplete (no ${name} file); move it away and start again.`);
+    throw new StartError(
+      `The data folder ${home} is incomplete (no ${name} file); move it away and start again.`,
+    );
   }
 }
 
-/** Ends a database that a start before this one left running on the same data; it has written everything when it is gone. */
+/**
+ * Ends a database that a start before this one left running on the same data; it has written everything when
+ * it is gone.
+ */
 export async function endOrphan(home: string, data: string): Promise<void> {
   let pid: number;
   try {

@@ -1,4 +1,5 @@
-// One MariaDB for all server tests, in a folder of its own. Plain JavaScript, since Jest loads it before its transforms.
+// One MariaDB for all server tests, in a folder of its own. Plain JavaScript, since Jest loads it before its
+// transforms.
 import { mkdtempSync } from 'node:fs';
 import { tsImport } from 'tsx/esm/api';
 

@@ -8,7 +8,9 @@ export class TakenError extends StartError {}
 
 interface Mark {
   pid: number;
-  /** When the process began, in ticks since the machine did: a number of its own for a pid that is used again. */
+  /**
+   * When the process began, in ticks since the machine did: a number of its own for a pid that is used again.
+   */
   began: string;
   doing: string;
 }
@@ -42,7 +44,10 @@ export function takeFolder(folder: string, doing: string): () => void {
         };
       } catch {
         const other = readMark(path);
-        if (other && isAlive(other)) throw new TakenError(`Inventario ${other.doing} already (process ${other.pid}); end that one first.`);
+        if (other && isAlive(other))
+          throw new TakenError(
+            `Inventario ${other.doing} already (process ${other.pid}); end that one first.`,
+          );
         // Only one of two that find the same mark moves it away.
         try {
           renameSync(path, `${own}.old`);
@@ -52,7 +57,9 @@ export function takeFolder(folder: string, doing: string): () => void {
         }
       }
     }
-    throw new StartError(`The mark of a running Inventario in ${path} cannot be taken over; remove it when none is running.`);
+    throw new StartError(
+      `The mark of a running Inventario in ${path} cannot be taken over; remove it when none is running.`,
+    );
   } finally {
     rmSync(own, { force: true });
   }

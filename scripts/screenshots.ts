@@ -42,13 +42,21 @@ const SHOTS: Shot[] = [
     phone: true,
     before: (page) => page.locator('#ask-places').evaluate((section) => section.scrollIntoView()),
   },
-  { name: 'plans', path: `${JOB}/plans`, before: (page) => page.getByRole('table', { name: 'Plans by school' }).waitFor() },
+  {
+    name: 'plans',
+    path: `${JOB}/plans`,
+    before: (page) => page.getByRole('table', { name: 'Plans by school' }).waitFor(),
+  },
   { name: 'materials', path: `${JOB}/materials` },
   { name: 'catalogue', path: `${JOB}/catalogue/devices/os-apart` },
   { name: 'panel', path: `${JOB}/panel` },
   { name: 'fit', path: `${JOB}/fit/kitchen-range` },
   { name: 'figures', path: `${JOB}/figures` },
-  { name: 'choose', path: `${JOB}/box/stair-head/choose/1`, before: (page) => page.getByRole('radio', { name: /^All/ }).click() },
+  {
+    name: 'choose',
+    path: `${JOB}/box/stair-head/choose/1`,
+    before: (page) => page.getByRole('radio', { name: /^All/ }).click(),
+  },
   {
     name: 'pair-dark',
     path: `${JOB}/pair`,
@@ -75,7 +83,11 @@ const SHOTS: Shot[] = [
       await page.getByText('All sent').waitFor({ state: 'attached' });
     },
   },
-  { name: 'history', path: `${JOB}/history`, before: (page) => page.getByRole('listitem').filter({ hasText: 'device' }).first().waitFor() },
+  {
+    name: 'history',
+    path: `${JOB}/history`,
+    before: (page) => page.getByRole('listitem').filter({ hasText: 'device' }).first().waitFor(),
+  },
 ];
 
 const folder = testFolder('pictures');
@@ -87,7 +99,10 @@ const system = await startSystem({
   sitePort: await freePort(),
   forTests: true,
 });
-const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-gpu'] });
+const browser = await chromium.launch({
+  executablePath: '/usr/bin/chromium',
+  args: ['--no-sandbox', '--disable-gpu'],
+});
 mkdirSync('docs/screenshots', { recursive: true });
 try {
   for (const { name, path, phone = false, dark = false, before } of SHOTS) {

@@ -1,4 +1,5 @@
-// What ./start and ./inventario-backup are told by the environment; whatever is wrong with it is said before anything is begun.
+// What ./start and ./inventario-backup are told by the environment; whatever is wrong with it is said before
+// anything is begun.
 import { readFileSync } from 'node:fs';
 import { isIP } from 'node:net';
 import { networkInterfaces } from 'node:os';
@@ -35,7 +36,8 @@ export function readSettings(env: Environment): Settings {
   ] as const;
   for (const [index, [name, port]] of named.entries()) {
     const other = named.slice(0, index).find(([, taken]) => taken === port);
-    if (other) throw new StartError(`${other[0]} and ${name} are both ${port}; each needs a port of its own.`);
+    if (other)
+      throw new StartError(`${other[0]} and ${name} are both ${port}; each needs a port of its own.`);
   }
   return { ...settings, tls: undefined };
 }
@@ -43,9 +45,12 @@ export function readSettings(env: Environment): Settings {
 /** The certificate the server shows: the files named, or one made here on request. */
 export async function readTls(env: Environment, { dataFolder, hosts }: Settings): Promise<Tls | undefined> {
   const [certificate, key, make] = [env.INVENTARIO_TLS_CERT, env.INVENTARIO_TLS_KEY, env.INVENTARIO_TLS];
-  if (make !== undefined && make !== 'make') throw new StartError(`INVENTARIO_TLS can only be "make", not "${make}".`);
-  if (certificate === undefined && key === undefined) return make ? madeCertificate(join(dataFolder, 'tls'), hosts.split(',')) : undefined;
-  if (certificate === undefined) throw new StartError('INVENTARIO_TLS_KEY is given without INVENTARIO_TLS_CERT.');
+  if (make !== undefined && make !== 'make')
+    throw new StartError(`INVENTARIO_TLS can only be "make", not "${make}".`);
+  if (certificate === undefined && key === undefined)
+    return make ? madeCertificate(join(dataFolder, 'tls'), hosts.split(',')) : undefined;
+  if (certificate === undefined)
+    throw new StartError('INVENTARIO_TLS_KEY is given without INVENTARIO_TLS_CERT.');
   if (key === undefined) throw new StartError('INVENTARIO_TLS_CERT is given without INVENTARIO_TLS_KEY.');
   const read = (name: string, file: string) => {
     try {
@@ -58,7 +63,9 @@ export async function readTls(env: Environment, { dataFolder, hosts }: Settings)
   try {
     createSecureContext({ cert, key: secret });
   } catch {
-    throw new StartError('INVENTARIO_TLS_CERT and INVENTARIO_TLS_KEY are not a certificate and its key, in PEM.');
+    throw new StartError(
+      'INVENTARIO_TLS_CERT and INVENTARIO_TLS_KEY are not a certificate and its key, in PEM.',
+    );
   }
   return { certificate: resolve(certificate), key: resolve(key) };
 }
@@ -72,10 +79,14 @@ function portOf(env: Environment, name: string, usual: number): number {
 
 /** An address this machine has, or all of them. */
 function hostOf(host: string): string {
-  const own = Object.values(networkInterfaces()).flatMap((list) => (list ?? []).map((entry) => entry.address));
+  const own = Object.values(networkInterfaces()).flatMap((list) =>
+    (list ?? []).map((entry) => entry.address),
+  );
   if (host === 'localhost') return '127.0.0.1';
   if (isIP(host) === 0)
-    throw new StartError(`INVENTARIO_HOST must be an address to listen on, such as 127.0.0.1 or 0.0.0.0, not "${host}".`);
+    throw new StartError(
+      `INVENTARIO_HOST must be an address to listen on, such as 127.0.0.1 or 0.0.0.0, not "${host}".`,
+    );
   if (!['0.0.0.0', '::', ...own].includes(host) && !host.startsWith('127.'))
     throw new StartError(`INVENTARIO_HOST is ${host}, which is no address of this machine.`);
   return host;

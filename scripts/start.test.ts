@@ -25,13 +25,19 @@ function start(env: Record<string, string>): {
   printed: () => string;
   ended: Promise<{ code: number | null; stderr: string }>;
 } {
-  const child = spawn('./start', { cwd: root, env: { ...process.env, ...env }, stdio: ['ignore', 'pipe', 'pipe'] });
+  const child = spawn('./start', {
+    cwd: root,
+    env: { ...process.env, ...env },
+    stdio: ['ignore', 'pipe', 'pipe'],
+  });
   let stdout = '';
   let stderr = '';
   child.stderr.on('data', (piece) => {
     stderr += piece;
   });
-  const ended = new Promise<{ code: number | null; stderr: string }>((done) => child.on('close', (code) => done({ code, stderr })));
+  const ended = new Promise<{ code: number | null; stderr: string }>((done) =>
+    child.on('close', (code) => done({ code, stderr })),
+  );
   const said = new Promise<string>((done, failed) => {
     child.stdout.on('data', (piece) => {
       stdout += piece;
@@ -64,19 +70,38 @@ describe('./start says in one line what hinders it and ends with an exit code', 
   });
 
   test('a port that is none', async () => {
-    await one({ INVENTARIO_PORT: 'high', INVENTARIO_DATA: join(folder, 'b') }, /INVENTARIO_PORT must be a port/);
+    await one(
+      { INVENTARIO_PORT: 'high', INVENTARIO_DATA: join(folder, 'b') },
+      /INVENTARIO_PORT must be a port/,
+    );
   });
 
   test.each<[string, Record<string, string>, RegExp]>([
-    ['a certificate without its key', { INVENTARIO_TLS_CERT: 'cert.pem' }, /INVENTARIO_TLS_CERT is given without INVENTARIO_TLS_KEY/],
-    ['a key without its certificate', { INVENTARIO_TLS_KEY: 'key.pem' }, /INVENTARIO_TLS_KEY is given without INVENTARIO_TLS_CERT/],
+    [
+      'a certificate without its key',
+      { INVENTARIO_TLS_CERT: 'cert.pem' },
+      /INVENTARIO_TLS_CERT is given without INVENTARIO_TLS_KEY/,
+    ],
+    [
+      'a key without its certificate',
+      { INVENTARIO_TLS_KEY: 'key.pem' },
+      /INVENTARIO_TLS_KEY is given without INVENTARIO_TLS_CERT/,
+    ],
     [
       'files that are none',
       { INVENTARIO_TLS_CERT: 'package.json', INVENTARIO_TLS_KEY: 'package.json' },
       /INVENTARIO_TLS_CERT and INVENTARIO_TLS_KEY are not/,
     ],
-    ['a file that is not there', { INVENTARIO_TLS_CERT: 'gone', INVENTARIO_TLS_KEY: 'gone' }, /gone of INVENTARIO_TLS_CERT cannot be read/],
-    ['a host that is no address', { INVENTARIO_HOST: 'somewhere.example' }, /INVENTARIO_HOST must be an address/],
+    [
+      'a file that is not there',
+      { INVENTARIO_TLS_CERT: 'gone', INVENTARIO_TLS_KEY: 'gone' },
+      /gone of INVENTARIO_TLS_CERT cannot be read/,
+    ],
+    [
+      'a host that is no address',
+      { INVENTARIO_HOST: 'somewhere.example' },
+      /INVENTARIO_HOST must be an address/,
+    ],
     [
       'a host of another machine',
       { INVENTARIO_HOST: '203.0.113.7' },
@@ -93,7 +118,10 @@ describe('./start says in one line what hinders it and ends with an exit code', 
 
   test('a folder that cannot be written', async () => {
     writeFileSync(join(folder, 'file'), '');
-    await one({ ...(await ports()), INVENTARIO_DATA: join(folder, 'file', 'below') }, /cannot be written.*INVENTARIO_DATA/);
+    await one(
+      { ...(await ports()), INVENTARIO_DATA: join(folder, 'file', 'below') },
+      /cannot be written.*INVENTARIO_DATA/,
+    );
   });
 
   test('a half-made data folder, which is left alone', async () => {
@@ -110,8 +138,15 @@ describe('./start says in one line what hinders it and ends with an exit code', 
     for (const name of ['sh', 'dirname', 'node', 'cat', 'id'])
       symlinkSync(spawnSync('which', [name], { encoding: 'utf8' }).stdout.trim(), join(path, name));
     const run = (script: string) =>
-      spawnSync('sh', ['-c', `. scripts/install.sh; ${script}`], { cwd: root, encoding: 'utf8', env: { PATH: path } });
-    expect(run('need_node')).toMatchObject({ status: 1, stderr: expect.stringMatching(/^inventario: npm is missing[^\n]*\n$/) });
+      spawnSync('sh', ['-c', `. scripts/install.sh; ${script}`], {
+        cwd: root,
+        encoding: 'utf8',
+        env: { PATH: path },
+      });
+    expect(run('need_node')).toMatchObject({
+      status: 1,
+      stderr: expect.stringMatching(/^inventario: npm is missing[^\n]*\n$/),
+    });
     expect(run('need_program mariadbd mariadb-server')).toMatchObject({
       status: 1,
       stderr: expect.stringMatching(/^inventario: mariadbd is missing and there is no apt-get[^\n]*\n$/),
@@ -121,7 +156,11 @@ describe('./start says in one line what hinders it and ends with an exit code', 
 
 /** No process of a data folder is left; a database may still be writing what it has. */
 async function expectNobody(data: string): Promise<void> {
-  for (let tries = 0; tries < 1200 && spawnSync('pgrep', ['-f', data], { encoding: 'utf8' }).stdout !== ''; tries++)
+  for (
+    let tries = 0;
+    tries < 1200 && spawnSync('pgrep', ['-f', data], { encoding: 'utf8' }).stdout !== '';
+    tries++
+  )
     await new Promise((done) => setTimeout(done, 100));
   expect(spawnSync('pgrep', ['-af', data], { encoding: 'utf8' }).stdout).toBe('');
 }
@@ -210,8 +249,13 @@ test('Ctrl-C leaves no process behind, and a second start finds the first one’
   const made = await fetch(`${address}/api/jobs/quillon-point`);
   const job = { ...((await made.json()) as object), id: 'kept' };
   expect(
-    (await fetch(`${address}/api/jobs`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify(job) }))
-      .status,
+    (
+      await fetch(`${address}/api/jobs`, {
+        method: 'POST',
+        headers: { 'content-type': 'application/json' },
+        body: JSON.stringify(job),
+      })
+    ).status,
   ).toBe(201);
   first.child.kill('SIGINT');
   expect((await first.ended).code).toBe(0);
@@ -222,7 +266,12 @@ test('Ctrl-C leaves no process behind, and a second start finds the first one’
   const second = start(env);
   const again = await second.said;
   const jobs = (await (await fetch(`${again}/api/jobs`)).json()) as { id: string }[];
-  expect(jobs.map((entry) => entry.id).sort()).toEqual(['kept', 'quillon-point', 'saffron-terrace-3', 'wherry-cottage']);
+  expect(jobs.map((entry) => entry.id).sort()).toEqual([
+    'kept',
+    'quillon-point',
+    'saffron-terrace-3',
+    'wherry-cottage',
+  ]);
   second.child.kill('SIGINT');
   expect((await second.ended).code).toBe(0);
 });

@@ -1,4 +1,5 @@
-// The whole of Inventario as running processes: database, stand-in site, server. Used by ./start, the journeys and the screenshots.
+// The whole of Inventario as running processes: database, stand-in site, server. Used by ./start, the
+// journeys and the screenshots.
 import { type ChildProcess, spawn } from 'node:child_process';
 import { join, resolve } from 'node:path';
 import { finishRestore } from './backup/switch-over.js';
@@ -33,8 +34,14 @@ export interface RunningSystem {
 /** A database that dies so often in a minute is not started again. */
 const MOST_DEATHS = 5;
 
-/** @param household what has to end with the system; given from outside, it can be ended in the middle of starting */
-export async function startSystem(options: SystemOptions, household = new Household()): Promise<RunningSystem> {
+/**
+ * @param household what has to end with the system; given from outside, it can be ended in the middle of
+ * starting
+ */
+export async function startSystem(
+  options: SystemOptions,
+  household = new Household(),
+): Promise<RunningSystem> {
   try {
     return await startAll(options, household);
   } catch (error) {
@@ -72,9 +79,12 @@ async function startAll(options: SystemOptions, household: Household): Promise<R
     await new Promise<void>((ready, failed) => {
       child.on('message', (word) => {
         if (word === 'ready') ready();
-        else if (typeof word === 'object' && word !== null && 'failed' in word) failed(new StartError(String(word.failed)));
+        else if (typeof word === 'object' && word !== null && 'failed' in word)
+          failed(new StartError(String(word.failed)));
       });
-      child.once('exit', (code) => failed(new StartError(`The server ended with code ${code} before it was ready.`)));
+      child.once('exit', (code) =>
+        failed(new StartError(`The server ended with code ${code} before it was ready.`)),
+      );
     });
   };
   const running: RunningSystem = {
@@ -95,11 +105,15 @@ async function freePorts({ host, port, sitePort }: SystemOptions): Promise<void>
     [port, host, 'INVENTARIO_PORT'],
     [sitePort, '127.0.0.1', 'INVENTARIO_SITE_PORT'],
   ] as const)
-    if (!(await portIsFree(taken, at))) throw new StartError(`Port ${taken} is taken; free it or set ${variable}.`);
+    if (!(await portIsFree(taken, at)))
+      throw new StartError(`Port ${taken} is taken; free it or set ${variable}.`);
 }
 
 /** The database, started again when it dies while everything else goes on. */
-async function keepDatabase({ dataFolder, databasePort, forTests }: SystemOptions, household: Household): Promise<RunningDatabase> {
+async function keepDatabase(
+  { dataFolder, databasePort, forTests }: SystemOptions,
+  household: Household,
+): Promise<RunningDatabase> {
   const start = () => startDatabase(join(dataFolder, 'database'), databasePort, forTests);
   let database = await start();
   const first = database;
@@ -120,14 +134,17 @@ async function keepDatabase({ dataFolder, databasePort, forTests }: SystemOption
           if (household.isEnding) void next.stop();
           else watch(next);
         },
-        (error: unknown) => console.error(`inventario: ${error instanceof Error ? error.message : String(error)}`),
+        (error: unknown) =>
+          console.error(`inventario: ${error instanceof Error ? error.message : String(error)}`),
       );
     });
   watch(database);
   return first;
 }
 
-/** In a process group of its own, so that Ctrl-C reaches only the parent, which then ends everything in order. */
+/**
+ * In a process group of its own, so that Ctrl-C reaches only the parent, which then ends everything in order.
+ */
 function launch(file: string, env: Record<string, string>): ChildProcess {
   return spawn(process.execPath, ['--enable-source-maps', file], {
     env: { ...process.env, ...env },

@@ -18,8 +18,8 @@ export default defineConfig({
         theme_color: '#14181c',
         icons: [{ src: '/mark.svg', sizes: 'any', type: 'image/svg+xml' }],
       },
-      // The page that brought the worker is served by it at once: the first visit is enough to go on without the server. A newer
-      // worker waits until it is asked in: no page is reloaded by itself.
+      // The page that brought the worker is served by it at once: the first visit is enough to go on without
+      // the server. A newer worker waits until it is asked in: no page is reloaded by itself.
       workbox: {
         clientsClaim: true,
         skipWaiting: false,

@@ -30,7 +30,14 @@ export function readArguments(words: readonly string[]): CommandLine {
       '',
       `the command ${command === undefined ? 'is missing' : `"${command}" is unknown`}; known are ${COMMANDS.join(', ')}`,
     );
-  const line: CommandLine = { command, file: undefined, box: undefined, text: false, planned: false, at: undefined };
+  const line: CommandLine = {
+    command,
+    file: undefined,
+    box: undefined,
+    text: false,
+    planned: false,
+    at: undefined,
+  };
   while (rest.length > 0) {
     const word = rest.shift() as string;
     if (word === '--text') line.text = true;
@@ -39,17 +46,22 @@ export function readArguments(words: readonly string[]): CommandLine {
     else if (word === '--box' && command !== 'check' && command !== 'schema') {
       line.box = rest.shift();
       if (line.box === undefined) throw new UnusableError('', 'the option --box is given without an id');
-    } else if (word.startsWith('--')) throw new UnusableError('', `the option "${word}" is unknown to ${command}`);
+    } else if (word.startsWith('--'))
+      throw new UnusableError('', `the option "${word}" is unknown to ${command}`);
     else if (line.file === undefined && command !== 'schema') line.file = word;
     else throw new UnusableError('', `"${word}" is one argument too many`);
   }
-  if (line.file === undefined && command !== 'schema') throw new UnusableError('', `${command} needs the name of a job file`);
+  if (line.file === undefined && command !== 'schema')
+    throw new UnusableError('', `${command} needs the name of a job file`);
   return line;
 }
 
 function instantOption(word: string | undefined): number {
   if (word === undefined) throw new UnusableError('', 'the option --at is given without an instant');
   if (!Instant.safeParse(word).success)
-    throw new UnusableError('', `the option --at must be an instant in UTC such as 2026-05-04T09:12:00Z, not "${word}"`);
+    throw new UnusableError(
+      '',
+      `the option --at must be an instant in UTC such as 2026-05-04T09:12:00Z, not "${word}"`,
+    );
   return Date.parse(word);
 }

@@ -42,7 +42,15 @@ describe('what it prints', () => {
     '%s: JSON and exit code 0 from every command, in text too',
     (name) => {
       const path = new URL(name, examples).pathname;
-      for (const words of [['check'], ['fill'], ['fill', '--planned'], ['identify'], ['match'], ['homeplan'], ['power']]) {
+      for (const words of [
+        ['check'],
+        ['fill'],
+        ['fill', '--planned'],
+        ['identify'],
+        ['match'],
+        ['homeplan'],
+        ['power'],
+      ]) {
         const [command = '', ...rest] = words;
         const printed = run(command, path, ...rest);
         expect([printed.status, printed.stderr]).toEqual([0, '']);
@@ -116,7 +124,9 @@ describe('what it prints', () => {
     const [place] = JSON.parse(run('match', path).stdout).places;
     const single = place.devices.find((device: { strategy: string }) => device.strategy === 'single');
     expect(single).toMatchObject({ verdict: 'unproved' });
-    expect(single.reasons).toContainEqual(expect.objectContaining({ rule: 'signal', outcome: 'unproved', settledBy: expect.any(String) }));
+    expect(single.reasons).toContainEqual(
+      expect.objectContaining({ rule: 'signal', outcome: 'unproved', settledBy: expect.any(String) }),
+    );
   });
 
   test('check lists what is wrong and says so without failing', () => {
@@ -125,7 +135,9 @@ describe('what it prints', () => {
     expect(printed.status).toBe(0);
     expect(JSON.parse(printed.stdout)).toMatchObject({
       ok: false,
-      problems: expect.arrayContaining([{ path: '/rooms/0/name', message: expect.any(String), severity: 'error' }]),
+      problems: expect.arrayContaining([
+        { path: '/rooms/0/name', message: expect.any(String), severity: 'error' },
+      ]),
     });
   });
 
@@ -139,7 +151,12 @@ describe('what it prints', () => {
         dead: 'none',
         since: null,
         hinders: expect.arrayContaining([
-          { code: 'live-reading', circuitId: null, readingId: 'sump-r1', message: expect.stringContaining('118.7 V') },
+          {
+            code: 'live-reading',
+            circuitId: null,
+            readingId: 'sump-r1',
+            message: expect.stringContaining('118.7 V'),
+          },
         ]),
         stops: [
           {
@@ -159,20 +176,26 @@ describe('what it prints', () => {
   test('labels of one joint that contradict each other are an error of check, and stop no other command', () => {
     const path = changed((job) => {
       const [box] = (job as unknown as { boxes: { labels: Record<string, unknown>[] }[] }).boxes;
-      for (const label of box?.labels ?? []) if (label.conductorId === 'pantry-lamps-white') label.role = 'line-on';
+      for (const label of box?.labels ?? [])
+        if (label.conductorId === 'pantry-lamps-white') label.role = 'line-on';
     });
     expect(JSON.parse(run('check', path).stdout)).toMatchObject({
       ok: false,
-      problems: expect.arrayContaining([expect.objectContaining({ path: '/boxes/0/labels/4', severity: 'error' })]),
+      problems: expect.arrayContaining([
+        expect.objectContaining({ path: '/boxes/0/labels/4', severity: 'error' }),
+      ]),
     });
-    for (const command of ['fill', 'identify', 'match', 'homeplan', 'power']) expect(run(command, path).status).toBe(0);
+    for (const command of ['fill', 'identify', 'match', 'homeplan', 'power'])
+      expect(run(command, path).status).toBe(0);
     const [place] = JSON.parse(run('match', path).stdout).places;
     expect(place.devices.map((device: { verdict: string }) => device.verdict)).not.toContain('fits');
   });
 
   test('schema is the schema published under docs', () => {
     const printed = JSON.parse(run('schema').stdout);
-    expect(printed).toEqual(JSON.parse(readFileSync(new URL('../../docs/job-file.schema.json', import.meta.url), 'utf8')));
+    expect(printed).toEqual(
+      JSON.parse(readFileSync(new URL('../../docs/job-file.schema.json', import.meta.url), 'utf8')),
+    );
   });
 
   test('a file with a byte order mark is read', () => {
@@ -194,12 +217,19 @@ describe('exit code 2 with exactly one line that begins with the pointer', () =>
     ['a box that is not there, for a plan', () => ['homeplan', pantry, '--box', 'none'], '/boxes'],
     [
       'a pin on nothing',
-      () => ['homeplan', changed((job) => Object.assign(job, { brief: { pins: [{ boxId: 'none', position: 1 }] } }))],
+      () => [
+        'homeplan',
+        changed((job) => Object.assign(job, { brief: { pins: [{ boxId: 'none', position: 1 }] } })),
+      ],
       '/brief/pins/0/boxId',
     ],
     ['a box without its id', () => ['fill', pantry, '--box'], '""'],
     ['an instant that is none', () => ['power', pantry, '--at', 'noon'], '"": the option --at'],
-    ['an instant without its zone', () => ['power', pantry, '--at', '2026-04-14T15:25:00'], '"": the option --at'],
+    [
+      'an instant without its zone',
+      () => ['power', pantry, '--at', '2026-04-14T15:25:00'],
+      '"": the option --at',
+    ],
     ['no instant', () => ['power', pantry, '--at'], '"": the option --at'],
     ['an instant for another command', () => ['fill', pantry, '--at', '2026-04-14T15:25:00Z'], '""'],
     ['not JSON', () => ['check', write('broken.json', '{\n"format"')], '""'],
@@ -211,7 +241,11 @@ describe('exit code 2 with exactly one line that begins with the pointer', () =>
       'a missing reference',
       () => [
         'fill',
-        changed((job) => Object.assign(job, { selections: [{ boxId: 'nowhere', position: 1, deviceId: null, strategy: 'single' }] })),
+        changed((job) =>
+          Object.assign(job, {
+            selections: [{ boxId: 'nowhere', position: 1, deviceId: null, strategy: 'single' }],
+          }),
+        ),
       ],
       '/selections/0/boxId',
     ],

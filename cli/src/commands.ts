@@ -81,7 +81,10 @@ export function identify(text: string, boxId: string | undefined): Output {
     const result = identifyBox(box, known);
     return {
       ...result,
-      conflicts: result.conflicts.map((conflict) => ({ ...conflict, message: conflictWords(box, known, conflict) })),
+      conflicts: result.conflicts.map((conflict) => ({
+        ...conflict,
+        message: conflictWords(box, known, conflict),
+      })),
       next: result.next.map((next) => ({ ...next, why: nextTestWhy(box, known, next) })),
       notes: result.notes.map((note) => ({ ...note, message: noteWords(note) })),
     };
@@ -106,7 +109,9 @@ export function identify(text: string, boxId: string | undefined): Output {
             ),
             ...result.conflicts.map((conflict) => conflict.message),
             ...result.notes.map((note) => note.message),
-            ...(result.next[0] ? [`next: ${result.next[0].tool} ${result.next[0].points.join(' to ')}. ${result.next[0].why}`] : []),
+            ...(result.next[0]
+              ? [`next: ${result.next[0].tool} ${result.next[0].points.join(' to ')}. ${result.next[0].why}`]
+              : []),
           ].join('\n'),
         )
         .join('\n\n'),
@@ -179,7 +184,9 @@ export function homeplan(text: string, boxId: string | undefined): Output {
                 choice.with.join(' '),
               ]),
             ),
-            ...plan.unserved.map((place) => `${place.boxId}, position ${place.position}: nothing, because of ${place.why}`),
+            ...plan.unserved.map(
+              (place) => `${place.boxId}, position ${place.position}: nothing, because of ${place.why}`,
+            ),
           ].join('\n'),
         )
         .join('\n\n'),

@@ -29,11 +29,16 @@ function read(file: string | undefined): string {
   try {
     return readFileSync(file ?? '', 'utf8').replace(/^\uFEFF/, '');
   } catch (error) {
-    throw new UnusableError('', `"${file}" cannot be read: ${error instanceof Error ? error.message : String(error)}`);
+    throw new UnusableError(
+      '',
+      `"${file}" cannot be read: ${error instanceof Error ? error.message : String(error)}`,
+    );
   }
 }
 
-/** Written piece by piece: a pipe may take less than all at once, and the process must not end before it has. */
+/**
+ * Written piece by piece: a pipe may take less than all at once, and the process must not end before it has.
+ */
 function print(descriptor: 1 | 2, text: string): void {
   const bytes = Buffer.from(`${text}\n`);
   let done = 0;

@@ -21,14 +21,21 @@ describe.each(EXAMPLES)('the worked example %s', (name) => {
     test(command, () => {
       const job = exampleJob(name);
       const known = lookup(job);
-      const boxes = job.boxes.filter((box) => command.endsWith(`--box ${box.id}`)).map((box) => identifyBox(box, known));
+      const boxes = job.boxes
+        .filter((box) => command.endsWith(`--box ${box.id}`))
+        .map((box) => identifyBox(box, known));
       const grades = ['guess', 'indicated', 'confirmed'];
       const wanted = worked[command] as { boxes: { conductors: { id: string; grade?: string }[] }[] };
       // `grade` is the least it must be, except `guess`, which is exact.
       for (const [at, box] of wanted.boxes.entries())
         for (const conductor of box.conductors) {
           const printed = boxes[at]?.conductors.find((entry) => entry.id === conductor.id);
-          if (printed && conductor.grade && conductor.grade !== 'guess' && grades.indexOf(printed.grade) >= grades.indexOf(conductor.grade))
+          if (
+            printed &&
+            conductor.grade &&
+            conductor.grade !== 'guess' &&
+            grades.indexOf(printed.grade) >= grades.indexOf(conductor.grade)
+          )
             conductor.grade = printed.grade;
         }
       expect(missingParts(wanted, { boxes })).toEqual([]);
@@ -48,7 +55,11 @@ describe.each(EXAMPLES)('the worked example %s', (name) => {
       // Hinders and stops are given whole.
       for (const { boxId, hinders, stops } of wanted.boxes) {
         const box = printed.boxes.find((entry) => entry.boxId === boxId);
-        expect([boxId, box?.hinders.length, box?.stops.length]).toEqual([boxId, hinders.length, stops.length]);
+        expect([boxId, box?.hinders.length, box?.stops.length]).toEqual([
+          boxId,
+          hinders.length,
+          stops.length,
+        ]);
       }
     });
 

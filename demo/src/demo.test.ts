@@ -34,7 +34,9 @@ describe('the keeper’s house', () => {
 
   test('hides two contradictions, a box on two breakers and a stop finding', () => {
     const known = lookup(job);
-    const conflicts = job.boxes.filter((box) => identifyBox(box, known).conflicts.some((conflict) => conflict.open));
+    const conflicts = job.boxes.filter((box) =>
+      identifyBox(box, known).conflicts.some((conflict) => conflict.open),
+    );
     expect(conflicts.map((box) => box.id).sort()).toEqual(['bunk-door', 'loft-hatch']);
     expect(job.boxes.filter((box) => box.circuitIds.length > 1).map((box) => box.id)).toEqual(['lobby-door']);
     expect(
@@ -64,7 +66,9 @@ describe('the keeper’s house', () => {
   });
 
   test('every surveyed and identified place has a device that fits, some only with a part', () => {
-    const best = new Map(matchJob(job).map((place) => [place.boxId, new Set(place.devices.map((device) => device.verdict))]));
+    const best = new Map(
+      matchJob(job).map((place) => [place.boxId, new Set(place.devices.map((device) => device.verdict))]),
+    );
     expect(best.get('radio-desk')).toContain('fits-with');
     for (const box of ['kitchen-door', 'stair-foot', 'stair-head', 'gallery-rail', 'boat-door', 'oil-fan'])
       expect([box, ...(best.get(box) ?? [])]).toContain('fits');
@@ -80,10 +84,16 @@ test.each(demoJobs())('$id is a job file without problems, written out in demo/j
 test('between them the jobs, planned and with a router nearly full, meet every rule a device is judged by', () => {
   const met = new Set<string>();
   for (const job of demoJobs()) {
-    const adopted = reduce(job, { parts: adoptParts(homePlans(job, ['fewest-families'])[0]?.choices ?? [], job) });
-    const full = { ...job, brief: { ...job.brief, wifi: { ...job.brief?.wifi, clientsNow: 9, clientLimit: 9 } } };
+    const adopted = reduce(job, {
+      parts: adoptParts(homePlans(job, ['fewest-families'])[0]?.choices ?? [], job),
+    });
+    const full = {
+      ...job,
+      brief: { ...job.brief, wifi: { ...job.brief?.wifi, clientsNow: 9, clientLimit: 9 } },
+    };
     for (const house of [job, full, ...(adopted.ok ? [adopted.job] : [])])
-      for (const { devices } of matchJob(house)) for (const { reasons } of devices) for (const { rule } of reasons) met.add(rule);
+      for (const { devices } of matchJob(house))
+        for (const { reasons } of devices) for (const { rule } of reasons) met.add(rule);
   }
   expect(MATCH_RULES.filter((rule) => !met.has(rule))).toEqual([]);
 });
@@ -98,7 +108,8 @@ test('the catalogue has at least 60 devices in six families, consistent in thems
     for (const channel of device.channels)
       expect([
         device.id,
-        device.terminals.filter((terminal) => terminal.role === 'load' && terminal.channel === channel.id).length,
+        device.terminals.filter((terminal) => terminal.role === 'load' && terminal.channel === channel.id)
+          .length,
       ]).toEqual([device.id, 1]);
   }
 });

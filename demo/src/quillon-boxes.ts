@@ -1,5 +1,13 @@
 import { contradiction, readThrough, seenFromOutside } from './readings.js';
-import { type BoxPlan, FEED_THROUGH, POWER_AT_SWITCH, SWITCH_LOOP, steelBox, THREE_WAY_LINE, THREE_WAY_LOAD } from './survey-maker.js';
+import {
+  type BoxPlan,
+  FEED_THROUGH,
+  POWER_AT_SWITCH,
+  SWITCH_LOOP,
+  steelBox,
+  THREE_WAY_LINE,
+  THREE_WAY_LOAD,
+} from './survey-maker.js';
 
 export const BOXES: BoxPlan[] = [
   {

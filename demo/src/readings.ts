@@ -57,7 +57,12 @@ export function readThrough(ids: readonly string[], plan: BoxPlan): Reading[] {
 export function contradiction(_: readonly string[], plan: BoxPlan, told: Told): Reading {
   const lamp =
     told.tool === 'lamp'
-      ? { arrangement: 'in-place' as const, position: undefined, method: 'observed' as const, switches: { '1': 'off' as const } }
+      ? {
+          arrangement: 'in-place' as const,
+          position: undefined,
+          method: 'observed' as const,
+          switches: { '1': 'off' as const },
+        }
       : {};
   const [made] = numbered(plan, [{ ...told, ...lamp }]) as [Reading];
   return { ...made, id: `${plan.id}-m99`, at: '2026-05-04T07:30:00Z' };

@@ -1,12 +1,47 @@
-import { type Box, labelFor, type PracticeId, type PresetId, presetContents, type Reading, type Role, usualSize } from '@inventario/core';
+import {
+  type Box,
+  labelFor,
+  type PracticeId,
+  type PresetId,
+  presetContents,
+  type Reading,
+  type Role,
+  usualSize,
+} from '@inventario/core';
 
 /** Roles in the order the preset lists its conductors; undefined leaves one untold. */
 export type Told = readonly (Role | undefined)[];
 export const POWER_AT_SWITCH: Told = ['line', 'neutral', 'ground', 'load', 'neutral', 'ground'];
 export const SWITCH_LOOP: Told = ['line', 'load', 'ground'];
-export const FEED_THROUGH: Told = ['line', 'neutral', 'ground', 'line-on', 'neutral', 'ground', 'load', 'neutral', 'ground'];
-export const THREE_WAY_LINE: Told = ['traveler', 'traveler', 'neutral', 'ground', 'line', 'neutral', 'ground'];
-export const THREE_WAY_LOAD: Told = ['traveler', 'traveler', 'neutral', 'ground', 'load', 'neutral', 'ground'];
+export const FEED_THROUGH: Told = [
+  'line',
+  'neutral',
+  'ground',
+  'line-on',
+  'neutral',
+  'ground',
+  'load',
+  'neutral',
+  'ground',
+];
+export const THREE_WAY_LINE: Told = [
+  'traveler',
+  'traveler',
+  'neutral',
+  'ground',
+  'line',
+  'neutral',
+  'ground',
+];
+export const THREE_WAY_LOAD: Told = [
+  'traveler',
+  'traveler',
+  'neutral',
+  'ground',
+  'load',
+  'neutral',
+  'ground',
+];
 
 export interface BoxPlan {
   id: string;
@@ -47,7 +82,14 @@ export function surveyed(plan: BoxPlan, order: number, practice: PracticeId = 'u
         labels: [],
       };
   const more = plan.second
-    ? presetContents(plan.second.preset, practice, plan.size ?? usualSize(practice, 15), [plan.second.loadId], newId, 2)
+    ? presetContents(
+        plan.second.preset,
+        practice,
+        plan.size ?? usualSize(practice, 15),
+        [plan.second.loadId],
+        newId,
+        2,
+      )
     : undefined;
   const ids = contents.conductors.map((conductor) => conductor.id);
   let traveler = 0;
@@ -55,7 +97,12 @@ export function surveyed(plan: BoxPlan, order: number, practice: PracticeId = 'u
     const role = plan.told?.[index];
     if (!role) return [];
     if (role === 'traveler') traveler += 1;
-    const context = { loadIds: loads, circuitIds: [plan.circuitId], ...(plan.groupId ? { groupId: plan.groupId } : {}), traveler };
+    const context = {
+      loadIds: loads,
+      circuitIds: [plan.circuitId],
+      ...(plan.groupId ? { groupId: plan.groupId } : {}),
+      traveler,
+    };
     return [labelFor(conductor.id, role, context)];
   });
   return {

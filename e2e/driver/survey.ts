@@ -31,7 +31,10 @@ export class Survey {
 
   async labelByThumb(roles: readonly string[]): Promise<void> {
     for (const role of roles)
-      await this.page.getByRole('group', { name: 'What it is' }).getByRole('button', { name: role, exact: true }).tap();
+      await this.page
+        .getByRole('group', { name: 'What it is' })
+        .getByRole('button', { name: role, exact: true })
+        .tap();
   }
 
   async enclosure(volume: string, depth: string): Promise<void> {
@@ -64,7 +67,10 @@ export class Survey {
 
   /** Switches the box's switch by what the drawing beside the readings shows. */
   async switchTo(state: 'on' | 'off'): Promise<void> {
-    await this.page.getByRole('radiogroup', { name: 'Switch', exact: true }).getByRole('radio', { name: state, exact: true }).click();
+    await this.page
+      .getByRole('radiogroup', { name: 'Switch', exact: true })
+      .getByRole('radio', { name: state, exact: true })
+      .click();
   }
 
   /** A number on the pad, key by key. */

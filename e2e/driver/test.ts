@@ -12,7 +12,10 @@ interface Fixtures {
   survey: Survey;
 }
 
-/** Every journey runs on a whole system of its own worker: database, stand-in site, server, the built application. */
+/**
+ * Every journey runs on a whole system of its own worker: database, stand-in site, server, the built
+ * application.
+ */
 export const test = base.extend<Fixtures, { system: RunningSystem }>({
   system: [
     async ({ browserName: _ }, use) => {
@@ -38,8 +41,14 @@ export const test = base.extend<Fixtures, { system: RunningSystem }>({
 
 /** No violation of the accessibility rules on the page as it stands. */
 export async function expectAccessible(page: Page): Promise<void> {
-  const result = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa']).analyze();
-  expect(result.violations.map((violation) => `${violation.id}: ${violation.nodes.map((node) => node.target).join(' | ')}`)).toEqual([]);
+  const result = await new AxeBuilder({ page })
+    .withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa'])
+    .analyze();
+  expect(
+    result.violations.map(
+      (violation) => `${violation.id}: ${violation.nodes.map((node) => node.target).join(' | ')}`,
+    ),
+  ).toEqual([]);
 }
 
 export { expect };

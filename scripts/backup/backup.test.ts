@@ -1,5 +1,15 @@
 import { type ChildProcess, spawn, spawnSync } from 'node:child_process';
-import { cpSync, existsSync, mkdirSync, readdirSync, readFileSync, rmSync, statSync, truncateSync, writeFileSync } from 'node:fs';
+import {
+  cpSync,
+  existsSync,
+  mkdirSync,
+  readdirSync,
+  readFileSync,
+  rmSync,
+  statSync,
+  truncateSync,
+  writeFileSync,
+} from 'node:fs';
 import { join } from 'node:path';
 import { gunzipSync, gzipSync } from 'node:zlib';
 import type { Job } from '@inventario/core';
@@ -31,7 +41,11 @@ afterAll(async () => {
 const api = () => `http://127.0.0.1:${env.INVENTARIO_PORT}/api`;
 
 async function start(): Promise<void> {
-  const child = spawn(join(root, 'start'), { cwd: root, env: { ...process.env, ...env }, stdio: ['ignore', 'pipe', 'inherit'] });
+  const child = spawn(join(root, 'start'), {
+    cwd: root,
+    env: { ...process.env, ...env },
+    stdio: ['ignore', 'pipe', 'inherit'],
+  });
   running = child;
   await new Promise<void>((done, failed) => {
     child.stdout?.on('data', (piece) => String(piece).includes('Inventario is at') && done());
@@ -47,12 +61,20 @@ async function stop(): Promise<void> {
   await gone;
 }
 const backup = (...words: string[]) => {
-  const { status, stderr } = spawnSync(COMMAND, words, { cwd: root, env: { ...process.env, ...env }, encoding: 'utf8' });
+  const { status, stderr } = spawnSync(COMMAND, words, {
+    cwd: root,
+    env: { ...process.env, ...env },
+    encoding: 'utf8',
+  });
   return { status, line: stderr };
 };
 async function name(text: string): Promise<void> {
   const response = await fetch(`${api()}/jobs/quillon-point`);
-  const job = { ...((await response.json()) as Job), name: text, photos: [{ id: 'p1', boxId: 'kitchen-door' }] };
+  const job = {
+    ...((await response.json()) as Job),
+    name: text,
+    photos: [{ id: 'p1', boxId: 'kitchen-door' }],
+  };
   const taken = await fetch(`${api()}/jobs?existing=replace`, {
     method: 'POST',
     headers: { 'content-type': 'application/json' },
@@ -69,7 +91,10 @@ const state = async () => {
   const job = (await (await fetch(`${api()}/jobs/quillon-point`)).json()) as Job;
   return [job.name, (await fetch(`${api()}/jobs/quillon-point/photos/p1`)).status];
 };
-const refused = (says: RegExp) => ({ status: 2, line: expect.stringMatching(new RegExp(`^inventario: [^\n]*${says.source}[^\n]*\n$`)) });
+const refused = (says: RegExp) => ({
+  status: 2,
+  line: expect.stringMatching(new RegExp(`^inventario: [^\n]*${says.source}[^\n]*\n$`)),
+});
 
 describe('a backup', () => {
   test('is saved while the program runs, and holds jobs and photographs', async () => {
@@ -119,7 +144,12 @@ describe('a backup', () => {
 
 describe('killed in the middle', () => {
   const killedAfter = async (ms: number, ...words: string[]) => {
-    const child = spawn(COMMAND, words, { cwd: root, env: { ...process.env, ...env }, stdio: 'ignore', detached: true });
+    const child = spawn(COMMAND, words, {
+      cwd: root,
+      env: { ...process.env, ...env },
+      stdio: 'ignore',
+      detached: true,
+    });
     const gone = new Promise((done) => child.once('exit', done));
     await Promise.race([gone, new Promise((done) => setTimeout(done, ms))]);
     try {

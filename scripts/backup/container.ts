@@ -1,4 +1,5 @@
-// The file of a backup: a gzipped tar that begins with what it is and ends with what it holds, so that one that was cut is known.
+// The file of a backup: a gzipped tar that begins with what it is and ends with what it holds, so that one
+// that was cut is known.
 import { createHash, randomBytes } from 'node:crypto';
 import { createReadStream, createWriteStream, existsSync, mkdirSync, readdirSync, statSync } from 'node:fs';
 import { open, rename, rm } from 'node:fs/promises';
@@ -23,7 +24,12 @@ export interface Head {
 }
 
 /** Writes the file; under its name it is complete or absent. */
-export async function writeContainer(file: string, head: Head, dump: string, photoFolder: string): Promise<void> {
+export async function writeContainer(
+  file: string,
+  head: Head,
+  dump: string,
+  photoFolder: string,
+): Promise<void> {
   const target = resolve(file);
   if (!existsSync(dirname(target))) throw new StartError(`The folder ${dirname(target)} is not there.`);
   const making = `${target}.${randomBytes(6).toString('hex')}.making`;
@@ -45,14 +51,23 @@ export async function writeContainer(file: string, head: Head, dump: string, pho
     entries += 1;
   };
   const fill = async () => {
-    archive.entry({ name: 'backup.json', mode: 0o600, mtime: new Date(head.at) }, `${JSON.stringify(head)}\n`);
+    archive.entry(
+      { name: 'backup.json', mode: 0o600, mtime: new Date(head.at) },
+      `${JSON.stringify(head)}\n`,
+    );
     await add(DUMP, dump);
     for (const photo of photosIn(photoFolder)) await add(`photos/${photo}`, join(photoFolder, photo));
-    archive.entry({ name: 'end.json', mode: 0o600, mtime: new Date(head.at) }, JSON.stringify({ entries, sha256: hash.digest('hex') }));
+    archive.entry(
+      { name: 'end.json', mode: 0o600, mtime: new Date(head.at) },
+      JSON.stringify({ entries, sha256: hash.digest('hex') }),
+    );
     archive.finalize();
   };
   try {
-    await Promise.all([fill(), pipeline(archive, createGzip({ level: 6 }), createWriteStream(making, { mode: 0o600 }))]);
+    await Promise.all([
+      fill(),
+      pipeline(archive, createGzip({ level: 6 }), createWriteStream(making, { mode: 0o600 })),
+    ]);
     const written = await open(making);
     await written.sync().finally(() => written.close());
     await rename(making, target);
@@ -61,7 +76,9 @@ export async function writeContainer(file: string, head: Head, dump: string, pho
   } catch (error) {
     await rm(making, { force: true });
     if (error instanceof StartError || (error as { code?: string }).code === 'ENOSPC') throw error;
-    throw new StartError(`The backup cannot be written to ${target}: ${error instanceof Error ? error.message : String(error)}`);
+    throw new StartError(
+      `The backup cannot be written to ${target}: ${error instanceof Error ? error.message : String(error)}`,
+    );
   }
 }
 
@@ -90,7 +107,9 @@ export async function readHead(file: string, knownMigrations: readonly string[])
   if (!head) throw notABackup(file);
   const later = head.migrations.find((name) => !knownMigrations.includes(name));
   if (head.version > VERSION || later !== undefined)
-    throw new StartError(`${file} was made by a later version of Inventario${later ? ` (${later})` : ''}; restore it with that version.`);
+    throw new StartError(
+      `${file} was made by a later version of Inventario${later ? ` (${later})` : ''}; restore it with that version.`,
+    );
   return head;
 }
 
@@ -128,7 +147,10 @@ export async function unpackContainer(file: string, folder: string): Promise<voi
 
 type Content = AsyncIterable<unknown> & NodeJS.ReadableStream;
 
-async function walk(file: string, visit: (name: string, content: Content) => Promise<'go on' | 'stop'>): Promise<void> {
+async function walk(
+  file: string,
+  visit: (name: string, content: Content) => Promise<'go on' | 'stop'>,
+): Promise<void> {
   if (!existsSync(file) || !statSync(file).isFile()) throw new StartError(`There is no file ${file}.`);
   const [source, reader] = [createReadStream(file), extract()];
   let stopped = false;

@@ -7,12 +7,17 @@ import { restore } from './restore.js';
 import { save } from './save.js';
 
 const household = new Household();
-for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP'] as const) process.on(signal, () => void household.end().then(() => process.exit(2)));
+for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP'] as const)
+  process.on(signal, () => void household.end().then(() => process.exit(2)));
 
 try {
   const [command, file, ...rest] = process.argv.slice(2);
   const sure = rest.length === 1 && rest[0] === '--yes';
-  if ((command !== 'save' && command !== 'restore') || file === undefined || (rest.length > 0 && !(command === 'restore' && sure)))
+  if (
+    (command !== 'save' && command !== 'restore') ||
+    file === undefined ||
+    (rest.length > 0 && !(command === 'restore' && sure))
+  )
     throw new StartError('Say "save FILE" or "restore FILE [--yes]".');
   const settings = readSettings(process.env);
   const path = resolve(process.env.INVENTARIO_FROM ?? '.', file);

@@ -12,10 +12,15 @@ import { DUMP, readHead, unpackContainer } from './container.js';
 import { finishRestore, paths } from './switch-over.js';
 
 /**
- * Puts a backup in the place of the data. It is prepared whole beside them first; until the one rename that notes it nothing has
- * changed, and from then on whoever comes next finishes it.
+ * Puts a backup in the place of the data. It is prepared whole beside them first; until the one rename that
+ * notes it nothing has changed, and from then on whoever comes next finishes it.
  */
-export async function restore(file: string, sure: boolean, { dataFolder, databasePort }: Settings, household: Household): Promise<void> {
+export async function restore(
+  file: string,
+  sure: boolean,
+  { dataFolder, databasePort }: Settings,
+  household: Household,
+): Promise<void> {
   const head = await readHead(
     file,
     MIGRATIONS.map((migration) => migration.name),
@@ -47,14 +52,23 @@ async function ask(dataFolder: string, at: string): Promise<void> {
   if (!process.stdin.isTTY || !process.stdout.isTTY)
     throw new StartError('A restore replaces everything; say --yes, or ask at a terminal.');
   const terminal = createInterface({ input: process.stdin, output: process.stdout });
-  const word = await terminal.question(`Replace everything in ${dataFolder} by the backup of ${at}? Type yes: `);
+  const word = await terminal.question(
+    `Replace everything in ${dataFolder} by the backup of ${at}? Type yes: `,
+  );
   terminal.close();
   if (word.trim().toLowerCase() !== 'yes') throw new StartError('Nothing was changed.');
 }
 
 function load({ host, port, user, password, database }: DatabaseAddress, dump: string): void {
   const file = openSync(dump, 'r');
-  const args = ['--no-defaults', '--protocol=tcp', `--host=${host}`, `--port=${port}`, `--user=${user}`, '--max-allowed-packet=64M'];
+  const args = [
+    '--no-defaults',
+    '--protocol=tcp',
+    `--host=${host}`,
+    `--port=${port}`,
+    `--user=${user}`,
+    '--max-allowed-packet=64M',
+  ];
   const done = spawnSync('mariadb', [...args, '--default-character-set=utf8mb4', database], {
     stdio: [file, 'ignore', 'pipe'],
     env: { ...process.env, MYSQL_PWD: password },
@@ -62,5 +76,7 @@ function load({ host, port, user, password, database }: DatabaseAddress, dump: s
   });
   closeSync(file);
   if (done.status !== 0)
-    throw new StartError(`The backup cannot be read in: ${(done.stderr || done.error?.message || '').trim().split('\n').at(-1)}`);
+    throw new StartError(
+      `The backup cannot be read in: ${(done.stderr || done.error?.message || '').trim().split('\n').at(-1)}`,
+    );
 }

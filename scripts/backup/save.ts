@@ -12,7 +12,11 @@ import { DUMP, FORMAT, VERSION, writeContainer } from './container.js';
 import { finishRestore } from './switch-over.js';
 
 /** Saves everything of a data folder to one file, with the program running or not. */
-export async function save(file: string, { dataFolder, databasePort }: Settings, household: Household): Promise<void> {
+export async function save(
+  file: string,
+  { dataFolder, databasePort }: Settings,
+  household: Household,
+): Promise<void> {
   const home = join(dataFolder, 'database');
   if (!existsSync(join(dataFolder))) throw new StartError(`The data folder ${dataFolder} is not there.`);
   const running = isTaken(dataFolder);
@@ -55,10 +59,14 @@ function addressOf(home: string, port: number): DatabaseAddress {
 
 async function migrationsOf(address: DatabaseAddress, dataFolder: string): Promise<string[]> {
   const connection = await mariadb.createConnection({ ...address, connectTimeout: 30_000 }).catch(() => {
-    throw new StartError(`The database of ${dataFolder} does not answer on port ${address.port}; INVENTARIO_DB_PORT says where it is.`);
+    throw new StartError(
+      `The database of ${dataFolder} does not answer on port ${address.port}; INVENTARIO_DB_PORT says where it is.`,
+    );
   });
   try {
-    const rows = (await connection.query('SELECT name FROM sequelize_meta ORDER BY name')) as { name: string }[];
+    const rows = (await connection.query('SELECT name FROM sequelize_meta ORDER BY name')) as {
+      name: string;
+    }[];
     return rows.map((row) => row.name);
   } finally {
     await connection.end();
@@ -69,7 +77,13 @@ async function migrationsOf(address: DatabaseAddress, dataFolder: string): Promi
 function writeDump({ host, port, user, password, database }: DatabaseAddress, path: string): void {
   const file = openSync(path, 'w', 0o600);
   const args = ['--no-defaults', '--protocol=tcp', `--host=${host}`, `--port=${port}`, `--user=${user}`];
-  const what = ['--single-transaction', '--skip-lock-tables', '--hex-blob', '--skip-comments', '--max-allowed-packet=64M'];
+  const what = [
+    '--single-transaction',
+    '--skip-lock-tables',
+    '--hex-blob',
+    '--skip-comments',
+    '--max-allowed-packet=64M',
+  ];
   const done = spawnSync('mariadb-dump', [...args, ...what, '--default-character-set=utf8mb4', database], {
     stdio: ['ignore', file, 'pipe'],
     env: { ...process.env, MYSQL_PWD: password },
@@ -77,5 +91,7 @@ function writeDump({ host, port, user, password, database }: DatabaseAddress, pa
   });
   closeSync(file);
   if (done.status !== 0)
-    throw new StartError(`The database cannot be read out: ${(done.stderr || done.error?.message || '').trim().split('\n').at(-1)}`);
+    throw new StartError(
+      `The database cannot be read out: ${(done.stderr || done.error?.message || '').trim().split('\n').at(-1)}`,
+    );
 }

@@ -1,5 +1,6 @@
-// The last step of a restore: the prepared data take the place of the old. It is noted before it begins, and whoever comes next, the
-// restore itself or a start, carries it to its end; without the note nothing has happened.
+// The last step of a restore: the prepared data take the place of the old. It is noted before it begins, and
+// whoever comes next, the restore itself or a start, carries it to its end; without the note nothing has
+// happened.
 import { existsSync, mkdirSync, renameSync, rmSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import { endOrphan } from '../database.js';

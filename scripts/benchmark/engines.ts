@@ -15,7 +15,10 @@ import { median, type Row, STEPS, steps } from './measure.js';
 export async function houseEngines(): Promise<Row[]> {
   const random = new Random(60);
   const catalogue = demoCatalogue();
-  const house = randomHouse(random, 60, { ...catalogue, devices: manyDevices(random, catalogue.devices, 200) });
+  const house = randomHouse(random, 60, {
+    ...catalogue,
+    devices: manyDevices(random, catalogue.devices, 200),
+  });
   const referenceMs = await median(steps);
   // A fresh copy each time: nothing remembered from the round before.
   const copy = () => JSON.parse(JSON.stringify(house)) as typeof house;
@@ -38,7 +41,10 @@ export async function houseEngines(): Promise<Row[]> {
   ];
 }
 
-/** Every school's plan of a house of 60 places in boxes of one to three, with 200 devices on 8 hubs and a router that is nearly full. */
+/**
+ * Every school's plan of a house of 60 places in boxes of one to three, with 200 devices on 8 hubs and a
+ * router that is nearly full.
+ */
 export async function homePlan(): Promise<Row> {
   const random = new Random(61);
   const catalogue = demoCatalogue();
@@ -53,7 +59,10 @@ export async function homePlan(): Promise<Row> {
     family: `family-${at % 6}`,
     ...(device.hubId ? { hubId: random.pick(hubs).id } : {}),
   }));
-  const house = gangedHouse(randomHouse(random, 60, { ...catalogue, devices, hubs }), [2, 2, 3, 2, 2, 3, 2, 2, 3, 2, 2, 4]);
+  const house = gangedHouse(
+    randomHouse(random, 60, { ...catalogue, devices, hubs }),
+    [2, 2, 3, 2, 2, 3, 2, 2, 3, 2, 2, 4],
+  );
   house.brief = { ...house.brief, wifi: { clientsNow: 40, clientLimit: 64 } };
   const copy = () => JSON.parse(JSON.stringify(house)) as typeof house;
   const referenceMs = await median(steps);
@@ -90,7 +99,13 @@ async function identificationOf(
   const done = roles();
   const open = new Set(done.problem.cores.keys());
   return [
-    { what: `identify roles, ${what}`, median: await median(roles), bound: bounds.roles, reference: STEPS, referenceMs },
+    {
+      what: `identify roles, ${what}`,
+      median: await median(roles),
+      bound: bounds.roles,
+      reference: STEPS,
+      referenceMs,
+    },
     {
       what: `identify next tests, ${what}`,
       median: await median(() => nextTests(done.problem, done.posterior, done.grades, open)),

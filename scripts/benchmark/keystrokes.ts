@@ -27,7 +27,10 @@ function sixtyBoxes(): Job {
   return { ...job, id: 'sixty-boxes', name: 'Sixty boxes' };
 }
 
-/** From a keystroke in the volume field to the verdict with that volume on the screen, in ms, sorted; and the page's own float steps. */
+/**
+ * From a keystroke in the volume field to the verdict with that volume on the screen, in ms, sorted; and the
+ * page's own float steps.
+ */
 async function typed(page: Page, address: string): Promise<{ times: number[]; referenceMs: number }> {
   await page.goto(address, { waitUntil: 'networkidle' });
   const change = page.getByRole('button', { name: 'Change the enclosure' });
@@ -52,14 +55,20 @@ async function typed(page: Page, address: string): Promise<{ times: number[]; re
       });
       type?.call(input, volume);
       input.dispatchEvent(new Event('input', { bubbles: true }));
-      const answer = await Promise.race([shown, new Promise<number>((done) => setTimeout(done, 5000, Number.NaN))]);
+      const answer = await Promise.race([
+        shown,
+        new Promise<number>((done) => setTimeout(done, 5000, Number.NaN)),
+      ]);
       if (stroke >= 0) times.push(answer);
       await new Promise((done) => setTimeout(done, 200));
     }
     const begun = performance.now();
     let value = 0.5;
     for (let step = 0; step < 10_000_000; step++) value = 3.7 * value * (1 - value);
-    return { times: times.sort((a, b) => a - b), referenceMs: (performance.now() - begun) / (value > 1 ? 1 : 10) };
+    return {
+      times: times.sort((a, b) => a - b),
+      referenceMs: (performance.now() - begun) / (value > 1 ? 1 : 10),
+    };
   }, KEYSTROKES);
 }
 
@@ -74,7 +83,10 @@ export async function keystrokes(): Promise<Row[]> {
     sitePort: await freePort(),
     forTests: true,
   });
-  const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-gpu'] });
+  const browser = await chromium.launch({
+    executablePath: '/usr/bin/chromium',
+    args: ['--no-sandbox', '--disable-gpu'],
+  });
   try {
     const job = sixtyBoxes();
     const answer = await fetch(`${system.url}/api/jobs?existing=replace`, {

@@ -1,5 +1,6 @@
-// Speeds the product promises, each against its bound and against a reference measured in the same run: the reference takes out
-// how fast this machine happens to be. `npm run benchmark [rounds] [boxes] [loops] [devices]`.
+// Speeds the product promises, each against its bound and against a reference measured in the same run: the
+// reference takes out how fast this machine happens to be. `npm run benchmark [rounds] [boxes] [loops]
+// [devices]`.
 import { modelRuns } from '../together/runs.js';
 import { told } from '../together/told.js';
 import { closedLoops, homePlan, houseEngines, identification } from './engines.js';
@@ -7,7 +8,13 @@ import { keystrokes } from './keystrokes.js';
 import { testsUsed } from './tests-used.js';
 import { wholeJob } from './whole-job.js';
 
-const rows = [...(await houseEngines()), await homePlan(), ...(await identification()), ...(await wholeJob()), ...(await keystrokes())];
+const rows = [
+  ...(await houseEngines()),
+  await homePlan(),
+  ...(await identification()),
+  ...(await wholeJob()),
+  ...(await keystrokes()),
+];
 console.log('what                                            ms   bound ms   ratio   to');
 for (const row of rows)
   console.log(

@@ -1,6 +1,9 @@
 import { performance } from 'node:perf_hooks';
 
-/** A speed the product promises, beside something measured in the same run that takes out how fast the machine happens to be. */
+/**
+ * A speed the product promises, beside something measured in the same run that takes out how fast the machine
+ * happens to be.
+ */
 export interface Row {
   what: string;
   median: number;

@@ -1,4 +1,5 @@
-// Bundles the benchmark as what is delivered is bundled, then runs it: a loader that rewrites each file would be measured along.
+// Bundles the benchmark as what is delivered is bundled, then runs it: a loader that rewrites each file would
+// be measured along.
 import { resolve } from 'node:path';
 import { build } from 'esbuild';
 
@@ -15,7 +16,9 @@ await build({
     {
       name: 'packages-stay',
       setup({ onResolve }) {
-        onResolve({ filter: /^[^./]/ }, ({ path }) => (path.startsWith('@inventario/') ? undefined : { path, external: true }));
+        onResolve({ filter: /^[^./]/ }, ({ path }) =>
+          path.startsWith('@inventario/') ? undefined : { path, external: true },
+        );
       },
     },
   ],

@@ -15,7 +15,10 @@ import { migrate } from '../../server/src/storage/migrations.js';
 import { freePort, startDatabase } from '../database.js';
 import { median, type Row } from './measure.js';
 
-/** The read of a whole job against a bare route that returns the same bytes, and a list of a thousand jobs against a bare one. */
+/**
+ * The read of a whole job against a bare route that returns the same bytes, and a list of a thousand jobs
+ * against a bare one.
+ */
 export async function wholeJob(): Promise<Row[]> {
   const folder = mkdtempSync(join(tmpdir(), 'inventario-benchmark-'));
   const database = await startDatabase(folder, await freePort(), true);
@@ -35,7 +38,10 @@ export async function wholeJob(): Promise<Row[]> {
   const bytes = JSON.stringify(job);
   bare.get('/bytes', (_, reply) => reply.type('application/json; charset=utf-8').send(bytes));
   bare.get('/nothing', (_, reply) => reply.send([]));
-  const [ours, theirs] = [await app.listen({ host: '127.0.0.1', port: 0 }), await bare.listen({ host: '127.0.0.1', port: 0 })];
+  const [ours, theirs] = [
+    await app.listen({ host: '127.0.0.1', port: 0 }),
+    await bare.listen({ host: '127.0.0.1', port: 0 }),
+  ];
   const read = async (address: string) => (await fetch(address)).arrayBuffer();
   const referenceMs = await median(() => read(`${theirs}/bytes`));
   const row = {
@@ -46,7 +52,8 @@ export async function wholeJob(): Promise<Row[]> {
     referenceMs,
   };
   const small = demoJobs().at(-1) as Job;
-  for (let index = 0; index < 1000; index++) await store.replace({ ...small, id: `many-${index}`, name: `House ${index}` }, new Date());
+  for (let index = 0; index < 1000; index++)
+    await store.replace({ ...small, id: `many-${index}`, name: `House ${index}` }, new Date());
   const pages = async () => {
     const first = await fetch(`${ours}/api/jobs?limit=500`);
     const next = /<([^>]+)>/.exec(String(first.headers.get('link')))?.[1];

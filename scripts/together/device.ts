@@ -1,4 +1,5 @@
-// The browsers of a model run: the session of the application itself, over a network that loses, repeats, delays and reorders.
+// The browsers of a model run: the session of the application itself, over a network that loses, repeats,
+// delays and reorders.
 import 'fake-indexeddb/auto';
 import type { Edit, EditAnswer, Job } from '@inventario/core';
 import type { Random } from '../../core/src/test-support/random.js';
@@ -116,7 +117,8 @@ export class Device {
   }
 
   private note({ editId, outcome, sequence }: EditAnswer): void {
-    if ((outcome === 'applied' || outcome === 'duplicate') && sequence !== undefined) this.notes.acknowledged.set(editId, sequence);
+    if ((outcome === 'applied' || outcome === 'duplicate') && sequence !== undefined)
+      this.notes.acknowledged.set(editId, sequence);
   }
 
   private server(): string {

@@ -1,4 +1,5 @@
-// The browser's EventSource over fetch, as far as a session uses it: it reconnects by itself after the last event it saw.
+// The browser's EventSource over fetch, as far as a session uses it: it reconnects by itself after the last
+// event it saw.
 import type { EventStream } from '../../web/src/data/session/live-changes.js';
 
 const RECONNECT_MS = 20;
@@ -9,7 +10,10 @@ export class FetchedStream implements EventStream {
   private readonly ending = new AbortController();
   private lastId: string | undefined;
 
-  /** @param address asked for each connection: it may be another server's @param breaks whether a line breaks after an event */
+  /**
+   * @param address asked for each connection: it may be another server's @param breaks whether a line breaks
+   * after an event
+   */
   constructor(
     private readonly address: () => string,
     private readonly breaks: () => boolean,
@@ -30,7 +34,10 @@ export class FetchedStream implements EventStream {
     while (this.readyState !== 2) {
       try {
         const headers = this.lastId === undefined ? undefined : { 'last-event-id': this.lastId };
-        const response = await fetch(this.address(), { signal: this.ending.signal, ...(headers ? { headers } : {}) });
+        const response = await fetch(this.address(), {
+          signal: this.ending.signal,
+          ...(headers ? { headers } : {}),
+        });
         if (!response.ok || !response.body) {
           this.readyState = 2;
           this.hear('error', '');
@@ -50,7 +57,9 @@ export class FetchedStream implements EventStream {
   }
 
   private async read(body: ReadableStream<Uint8Array>): Promise<void> {
-    const reader = body.pipeThrough(new TextDecoderStream() as ReadableWritablePair<string, Uint8Array>).getReader();
+    const reader = body
+      .pipeThrough(new TextDecoderStream() as ReadableWritablePair<string, Uint8Array>)
+      .getReader();
     let text = '';
     for (;;) {
       const { done, value } = await reader.read();
@@ -72,6 +81,7 @@ export class FetchedStream implements EventStream {
   }
 
   private hear(name: string, data: string): void {
-    if (!this.ending.signal.aborted || name === 'error') this.hearers.get(name)?.({ data } as MessageEvent<string>);
+    if (!this.ending.signal.aborted || name === 'error')
+      this.hearers.get(name)?.({ data } as MessageEvent<string>);
   }
 }

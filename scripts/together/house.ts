@@ -1,4 +1,5 @@
-// The two servers and the database the devices of a model run work with; each can be killed and comes back on the same data.
+// The two servers and the database the devices of a model run work with; each can be killed and comes back on
+// the same data.
 import { type ChildProcess, spawn } from 'node:child_process';
 import { rmSync } from 'node:fs';
 import { join, resolve } from 'node:path';
@@ -66,7 +67,10 @@ function killed(child: ChildProcess): Promise<void> {
   });
 }
 
-/** The server as it is delivered, bundled into a folder of its own: other tests may build the real one at the same time. */
+/**
+ * The server as it is delivered, bundled into a folder of its own: other tests may build the real one at the
+ * same time.
+ */
 async function bundleServer(): Promise<string> {
   const outdir = resolve('scripts/dist/model');
   await build({
@@ -83,7 +87,9 @@ async function bundleServer(): Promise<string> {
       {
         name: 'packages-stay',
         setup: ({ onResolve }) =>
-          onResolve({ filter: /^[^./]/ }, ({ path }) => (path.startsWith('@inventario/') ? undefined : { path, external: true })),
+          onResolve({ filter: /^[^./]/ }, ({ path }) =>
+            path.startsWith('@inventario/') ? undefined : { path, external: true },
+          ),
       },
     ],
   });

@@ -1,5 +1,5 @@
-// One model run: two tabs and two further devices on one job over two servers, doing what comes, while lines, pages, servers and the
-// database break.
+// One model run: two tabs and two further devices on one job over two servers, doing what comes, while lines,
+// pages, servers and the database break.
 import {
   type Box,
   type Change,
@@ -59,7 +59,8 @@ export async function modelRun(seed: number, house: House): Promise<Verdict> {
   const binned = random.chance(0.15) ? random.int(0, ACTS - 1) : -1;
 
   for (let act = 0; act < ACTS; act++) {
-    if (act === replaced) await insist(() => take(first, { ...quillonPoint(), id: jobId, name: 'Replaced' }, 'replace'));
+    if (act === replaced)
+      await insist(() => take(first, { ...quillonPoint(), id: jobId, name: 'Replaced' }, 'replace'));
     if (act === binned) {
       await insist(() => fetch(`${first}/api/jobs/${jobId}`, { method: 'DELETE' }));
       await insist(() => fetch(`${first}/api/jobs/${jobId}/return`, { method: 'POST' }));
@@ -130,7 +131,9 @@ function partsOf(kind: (typeof ACT_KINDS)[number], { job, box, room, word, rando
     case 'read': {
       const points = [box.conductors[0]?.id as string];
       const how = { tool: 'indicator', arrangement: 'in-place', value: 'quiet' } as const;
-      return setParts('box', box.id, box, { readings: [...box.readings, { id: `m-${word}`, at: AT, points, ...how }] });
+      return setParts('box', box.id, box, {
+        readings: [...box.readings, { id: `m-${word}`, at: AT, points, ...how }],
+      });
     }
     case 'mark':
       return setParts('box', box.id, box, {
@@ -157,14 +160,27 @@ function partsOf(kind: (typeof ACT_KINDS)[number], { job, box, room, word, rando
     case 'remove':
       return added ? [removePart('room', added.id)] : [];
     case 'switch':
-      return [putPart('event', `e-${word}`, { id: `e-${word}`, kind: 'switched', circuitId: job.circuits[0]?.id, state: 'off', at: AT })];
+      return [
+        putPart('event', `e-${word}`, {
+          id: `e-${word}`,
+          kind: 'switched',
+          circuitId: job.circuits[0]?.id,
+          state: 'off',
+          at: AT,
+        }),
+      ];
     default:
       return [];
   }
 }
 
 /** Answers every question and waits until every device shows what the server has, with nothing on its way. */
-async function settled(devices: readonly Device[], jobId: string, server: string, random: Random): Promise<Job> {
+async function settled(
+  devices: readonly Device[],
+  jobId: string,
+  server: string,
+  random: Random,
+): Promise<Job> {
   for (let tries = 0; tries < 12_000; tries++) {
     await pause(50);
     for (const { session } of devices)
@@ -193,7 +209,9 @@ function readingsAdded(edit: Edit): string[] {
 async function history(server: string, jobId: string): Promise<Change[]> {
   const all: Change[] = [];
   for (;;) {
-    const page = await reading<Change[]>(`${server}/api/jobs/${jobId}/changes?since=${all.at(-1)?.sequence ?? 0}`);
+    const page = await reading<Change[]>(
+      `${server}/api/jobs/${jobId}/changes?since=${all.at(-1)?.sequence ?? 0}`,
+    );
     if (page.length === 0) return all;
     all.push(...page);
   }

@@ -6,7 +6,11 @@ import { modelRun, type Verdict } from './run.js';
  * @param seeds one run each, a few at a time
  * @param breaks how often something is killed while a few of them run
  */
-export async function modelRuns(seeds: readonly number[], atOnce: number, breaks: number): Promise<Verdict[]> {
+export async function modelRuns(
+  seeds: readonly number[],
+  atOnce: number,
+  breaks: number,
+): Promise<Verdict[]> {
   const house = await startHouse();
   const verdicts: Verdict[] = [];
   try {

@@ -5,7 +5,10 @@ import { Shown, writtenOver } from './written-over.js';
 
 const [, room] = quillonPoint().rooms;
 const id = room?.id as string;
-const named = (name: string): Job => ({ ...quillonPoint(), rooms: [{ ...room, id, name, floor: 0, order: 1 }] });
+const named = (name: string): Job => ({
+  ...quillonPoint(),
+  rooms: [{ ...room, id, name, floor: 0, order: 1 }],
+});
 const shown = (...names: string[]) => {
   const seen = new Shown();
   for (const name of names) seen.look(named(name));
@@ -23,11 +26,17 @@ const edit = (was: string, now: string, more: Partial<Edit> = {}): Edit => ({
 });
 const judged = (stood: string, sent: Edit, seen: Record<string, Shown>, others: Edit[] = []) => {
   const applied = { ...sent, parts: edit(stood, 'Mine').parts };
-  return writtenOver(applied, new Map([...others, sent].map((one) => [one.id, one])), new Map(Object.entries(seen)));
+  return writtenOver(
+    applied,
+    new Map([...others, sent].map((one) => [one.id, one])),
+    new Map(Object.entries(seen)),
+  );
 };
 
 test('a word that the tab never showed was written over', () => {
-  expect(judged('Theirs', edit('Before', 'Mine'), { left: shown('Before', 'Mine') })).toEqual([`Rename: ${id}/name`]);
+  expect(judged('Theirs', edit('Before', 'Mine'), { left: shown('Before', 'Mine') })).toEqual([
+    `Rename: ${id}/name`,
+  ]);
 });
 
 test('not so one it believed, one it had shown before its own earlier edit was dropped, and its own word', () => {

@@ -25,7 +25,10 @@ export class Shown {
     return [...(this.values.get(`${id}/${field}`) ?? [])].some((value) => factsOf(value).get(fact) === word);
   }
 
-  private lookAt<Field extends string>(fields: readonly Field[], record: { id: string } & { [F in Field]?: unknown }): void {
+  private lookAt<Field extends string>(
+    fields: readonly Field[],
+    record: { id: string } & { [F in Field]?: unknown },
+  ): void {
     for (const field of fields) {
       const name = `${record.id}/${field}`;
       this.values.set(name, (this.values.get(name) ?? new Set()).add(record[field]));
@@ -34,12 +37,16 @@ export class Shown {
 }
 
 /**
- * The facts an edit changed although they stood otherwise than it says, in a way that neither its own tab nor one whose edits it was made
- * on had ever shown.
+ * The facts an edit changed although they stood otherwise than it says, in a way that neither its own tab nor
+ * one whose edits it was made on had ever shown.
  * @param applied the edit as the server carried it out
  * @param made every edit as its device kept it
  */
-export function writtenOver(applied: Edit, made: ReadonlyMap<string, Edit>, shown: ReadonlyMap<string, Shown>): string[] {
+export function writtenOver(
+  applied: Edit,
+  made: ReadonlyMap<string, Edit>,
+  shown: ReadonlyMap<string, Shown>,
+): string[] {
   const sent = made.get(applied.id);
   const tabs = new Set([applied.tab, ...(applied.on ?? []).map((id) => made.get(id)?.tab)]);
   const knew = (id: string, field: string, fact: string, word: unknown) =>
@@ -59,7 +66,9 @@ export function writtenOver(applied: Edit, made: ReadonlyMap<string, Edit>, show
 
 type Facts = ReadonlyMap<string, unknown>;
 
-/** Every single value in a field, by where it stands; what stands in a list is found by what it is known by. */
+/**
+ * Every single value in a field, by where it stands; what stands in a list is found by what it is known by.
+ */
 function factsOf(value: unknown, at = '', facts = new Map<string, unknown>()): Facts {
   if (typeof value !== 'object' || value === null) {
     if (value !== null && value !== undefined) facts.set(at, value);

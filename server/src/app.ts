@@ -39,7 +39,9 @@ export interface AppOptions {
   hosts?: readonly string[];
 }
 
-/** A whole request has to be in by then, ms: a large archive over a slow line is, a body that drips is not. */
+/**
+ * A whole request has to be in by then, ms: a large archive over a slow line is, a body that drips is not.
+ */
 const REQUEST_TIME = 600_000;
 const LINES = {
   /** The headers of a request have to be in by then, ms. */

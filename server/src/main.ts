@@ -45,7 +45,9 @@ async function serve(): Promise<void> {
 }
 
 serve().catch((error: unknown) => {
-  const [line = 'it failed without saying why'] = (error instanceof Error ? error.message : String(error)).split('\n');
+  const [line = 'it failed without saying why'] = (
+    error instanceof Error ? error.message : String(error)
+  ).split('\n');
   // Said by whoever started this server; alone, it says so itself.
   if (process.send) process.send({ failed: line }, () => process.exit(3));
   else {

@@ -3,15 +3,20 @@ import Fastify, { type FastifyInstance } from 'fastify';
 import { Site } from './site.js';
 
 /** The stand-in site behind HTTP. `speed` above 1 makes joins faster, for tests. */
-export function buildSite(options: { clientLimit?: number; otherClients?: number; hubs?: boolean; speed?: number } = {}): FastifyInstance {
-  const site = new Site({ clientLimit: 32, otherClients: 9, hubs: true, speed: 1, ...options }, () => Date.now());
+export function buildSite(
+  options: { clientLimit?: number; otherClients?: number; hubs?: boolean; speed?: number } = {},
+): FastifyInstance {
+  const site = new Site({ clientLimit: 32, otherClients: 9, hubs: true, speed: 1, ...options }, () =>
+    Date.now(),
+  );
   const app = Fastify({ logger: false, bodyLimit: 16_384 });
 
   app.get('/site', () => site.state());
 
   app.post('/joins', (request, reply) => {
     const parsed = JoinRequest.safeParse(request.body);
-    if (!parsed.success) return reply.code(400).send({ problems: schemaProblems(parsed.error, request.body) });
+    if (!parsed.success)
+      return reply.code(400).send({ problems: schemaProblems(parsed.error, request.body) });
     return reply.code(202).send(site.start(parsed.data));
   });
 

@@ -16,7 +16,10 @@ const request: JoinRequest = {
 
 function siteAt(options = {}) {
   const clock = { now: 0 };
-  return { clock, site: new Site({ clientLimit: 12, otherClients: 10, hubs: true, speed: 1, ...options }, () => clock.now) };
+  return {
+    clock,
+    site: new Site({ clientLimit: 12, otherClients: 10, hubs: true, speed: 1, ...options }, () => clock.now),
+  };
 }
 
 describe('the stand-in site', () => {

@@ -20,8 +20,8 @@ const WEAKEST = -80;
 const WEAK = -70;
 
 /**
- * A made-up site: one router with its clients and the devices behind the plates. It keeps its state in memory and plays joins in
- * real time. Time comes in as a parameter so that a test can move it.
+ * A made-up site: one router with its clients and the devices behind the plates. It keeps its state in memory
+ * and plays joins in real time. Time comes in as a parameter so that a test can move it.
  */
 export class Site {
   private readonly joins = new Map<string, Join>();
@@ -35,13 +35,23 @@ export class Site {
 
   state(): SiteState {
     this.settle();
-    return { clients: this.options.otherClients + this.clients.size, clientLimit: this.options.clientLimit, bands: ['2.4', '5'] };
+    return {
+      clients: this.options.otherClients + this.clients.size,
+      clientLimit: this.options.clientLimit,
+      bands: ['2.4', '5'],
+    };
   }
 
   start(request: JoinRequest): JoinState {
     this.settle();
     this.serial += 1;
-    const join: Join = { id: `join-${this.serial}`, request, startedAt: this.now(), steps: this.stepsFor(request), counted: false };
+    const join: Join = {
+      id: `join-${this.serial}`,
+      request,
+      startedAt: this.now(),
+      steps: this.stepsFor(request),
+      counted: false,
+    };
     this.joins.set(join.id, join);
     // A long-running site does not remember every try for ever.
     if (this.joins.size > 500) this.joins.delete(this.joins.keys().next().value as string);
@@ -59,7 +69,11 @@ export class Site {
     const slow = request.rssi < WEAK ? 2 : 1;
     const steps: Step[] = [
       { step: 'searching', takes: 900 * slow, ...(request.powered ? {} : { fails: 'not-in-pairing-mode' }) },
-      { step: 'found', takes: 700, ...(wifi && !request.deviceBands.includes(request.phoneBand) ? { fails: 'wrong-band' } : {}) },
+      {
+        step: 'found',
+        takes: 700,
+        ...(wifi && !request.deviceBands.includes(request.phoneBand) ? { fails: 'wrong-band' } : {}),
+      },
       { step: 'keys', takes: 900 * slow, ...(request.rssi < WEAKEST ? { fails: 'weak-signal' } : {}) },
       { step: 'address', takes: 600, ...this.refusal(request, wifi) },
     ];
@@ -70,7 +84,9 @@ export class Site {
   private refusal(request: JoinRequest, wifi: boolean): { fails?: string } {
     if (request.needsHub && !this.options.hubs) return { fails: 'no-hub' };
     const known = this.clients.has(`${request.deviceId}@${request.place}`);
-    return wifi && !known && this.options.otherClients + this.clients.size >= this.options.clientLimit ? { fails: 'router-full' } : {};
+    return wifi && !known && this.options.otherClients + this.clients.size >= this.options.clientLimit
+      ? { fails: 'router-full' }
+      : {};
   }
 
   private progressOf(join: Join): JoinState {
@@ -80,7 +96,14 @@ export class Site {
     let passed = 0;
     for (const step of join.steps) {
       passed += step.takes;
-      if (elapsed < passed) return { ...common, state: 'running', progress: Math.min(1, elapsed / total), step: step.step, reason: null };
+      if (elapsed < passed)
+        return {
+          ...common,
+          state: 'running',
+          progress: Math.min(1, elapsed / total),
+          step: step.step,
+          reason: null,
+        };
     }
     const last = join.steps.at(-1);
     return last?.fails

@@ -9,7 +9,9 @@ import { PreferencesProvider } from './app/preferences.js';
 import { routes } from './app/routes.js';
 import { SayProvider } from './ui/say.js';
 
-const queries = new QueryClient({ defaultOptions: { queries: { retry: 1, networkMode: 'always' }, mutations: { networkMode: 'always' } } });
+const queries = new QueryClient({
+  defaultOptions: { queries: { retry: 1, networkMode: 'always' }, mutations: { networkMode: 'always' } },
+});
 
 createRoot(document.getElementById('root') as HTMLElement).render(
   <StrictMode>

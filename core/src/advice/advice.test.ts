@@ -12,7 +12,14 @@ import { trialOf } from './trial.js';
 function pantry(change: (job: Job, load: Load, position: Position) => void = () => {}) {
   const job = exampleJob('pantry');
   const [device] = job.catalogue.devices as [Device];
-  job.catalogue.parts.push({ id: 'bulb', name: 'Bulb', kind: 'bulb', price: 1000, bulbFamily: 'glow', fullColour: true });
+  job.catalogue.parts.push({
+    id: 'bulb',
+    name: 'Bulb',
+    kind: 'bulb',
+    price: 1000,
+    bulbFamily: 'glow',
+    fullColour: true,
+  });
   job.catalogue.devices.push({
     ...device,
     id: 'knob',
@@ -80,7 +87,11 @@ describe('switches, bulbs or leave', () => {
   });
   test('bulbs that are there already are not bought again', () => {
     const advice = pantry((_, load) => Object.assign(load, { kind: 'smart-bulb', bulbFamily: 'glow' }));
-    expect(advice).toMatchObject({ advice: 'bulbs', bulbs: { units: 0, pieces: 0 }, because: ['smart-bulbs-there', 'guests'] });
+    expect(advice).toMatchObject({
+      advice: 'bulbs',
+      bulbs: { units: 0, pieces: 0 },
+      because: ['smart-bulbs-there', 'guests'],
+    });
   });
   test('nothing asked for: leave it', () => {
     const advice = pantry((_, __, position) => {
@@ -111,7 +122,13 @@ describe('the trial unit', () => {
     return trialOf(choices, lookup(job));
   };
   test('goes where the device comes closest to a limit', () => {
-    expect(house()).toMatchObject({ boxId: 'hut', position: 1, places: 2, told: true, tests: [{ what: 'depth' }, {}, {}, {}] });
+    expect(house()).toMatchObject({
+      boxId: 'hut',
+      position: 1,
+      places: 2,
+      told: true,
+      tests: [{ what: 'depth' }, {}, {}, {}],
+    });
   });
   test('but first to a box in which every conductor is told', () => {
     expect(

@@ -9,7 +9,14 @@ import type { Box, Position } from '../job/schema/survey.js';
 /** Minutes to change a bulb and to join it. */
 const BULB_MINUTES = { change: 2, pair: 4 };
 
-const LAMPS: ReadonlySet<LoadKind> = new Set(['led', 'resistive', 'fluorescent', 'magnetic', 'electronic', 'smart-bulb']);
+const LAMPS: ReadonlySet<LoadKind> = new Set([
+  'led',
+  'resistive',
+  'fluorescent',
+  'magnetic',
+  'electronic',
+  'smart-bulb',
+]);
 
 export interface SideCost {
   /** Minor units. */
@@ -50,15 +57,21 @@ export type AdviceReason =
 
 /**
  * @param choices of the plan the switches are taken from
- * Prices of bulbs and of a control that keeps guests able to work them come from the catalogue; labour at the job's rate.
+ * Prices of bulbs and of a control that keeps guests able to work them come from the catalogue; labour at the
+ * job's rate.
  */
 export function roomAdvice(room: Room, choices: readonly PlanChoice[], known: JobLookup): RoomAdvice {
   const wanted = wantedPlaces(known).filter((place) => roomOf(place, known) === room.id);
-  const loads = [...new Set(wanted.flatMap(({ position }) => position.loadIds))].flatMap((id) => known.loads.get(id) ?? []);
+  const loads = [...new Set(wanted.flatMap(({ position }) => position.loadIds))].flatMap(
+    (id) => known.loads.get(id) ?? [],
+  );
   const lamps = loads.filter((load) => LAMPS.has(load.kind));
   const count = lamps.reduce((sum, load) => sum + load.count, 0);
   // Either way is reckoned for the places that work lamps; what works a fan stays a matter of switches.
-  const lit = count > 0 ? wanted.filter(({ position }) => position.loadIds.some((id) => lamps.some((load) => load.id === id))) : wanted;
+  const lit =
+    count > 0
+      ? wanted.filter(({ position }) => position.loadIds.some((id) => lamps.some((load) => load.id === id)))
+      : wanted;
   const keys = new Set(lit.map(({ box, position }) => placeKey(box.id, position.index)));
   const switches = switchCost(
     choices.filter((choice) => keys.has(placeKey(choice.boxId, choice.position))),
@@ -71,14 +84,25 @@ export function roomAdvice(room: Room, choices: readonly PlanChoice[], known: Jo
     const here = wantedPlaces(known).some(({ box }) => box.roomId === room.id);
     return { ...base, advice: 'leave', because: [here ? 'reckoned-elsewhere' : 'nobody-asks'] };
   }
-  if (count === 0) return { ...base, advice: switches ? 'switch' : 'leave', because: [switches ? 'no-lamps' : 'nothing-fits'] };
+  if (count === 0)
+    return {
+      ...base,
+      advice: switches ? 'switch' : 'leave',
+      because: [switches ? 'no-lamps' : 'nothing-fits'],
+    };
   if (bulbs && wantsColour) return { ...base, advice: 'bulbs', because: ['colour', 'guests'] };
   if (bulbs && wanted.some(({ position }) => position.need?.constantPower))
     return { ...base, advice: 'bulbs', because: ['constant-power', 'guests'] };
-  if (lamps.every((load) => load.kind === 'smart-bulb')) return { ...base, advice: 'bulbs', because: ['smart-bulbs-there', 'guests'] };
-  if (!switches) return { ...base, advice: bulbs ? 'bulbs' : 'leave', because: [bulbs ? 'guests' : 'nothing-fits'] };
+  if (lamps.every((load) => load.kind === 'smart-bulb'))
+    return { ...base, advice: 'bulbs', because: ['smart-bulbs-there', 'guests'] };
+  if (!switches)
+    return { ...base, advice: bulbs ? 'bulbs' : 'leave', because: [bulbs ? 'guests' : 'nothing-fits'] };
   if (!bulbs || switches.total <= bulbs.total)
-    return { ...base, advice: 'switch', because: ['cheaper-switch', ...(count >= 4 ? (['many-lamps'] as const) : [])] };
+    return {
+      ...base,
+      advice: 'switch',
+      because: ['cheaper-switch', ...(count >= 4 ? (['many-lamps'] as const) : [])],
+    };
   return { ...base, advice: 'bulbs', because: ['cheaper-bulbs', 'guests'] };
 }
 
@@ -89,13 +113,16 @@ interface WantedPlace {
 
 function wantedPlaces(known: JobLookup): WantedPlace[] {
   return roomsInOrder(known.job).flatMap((room) =>
-    boxesOfRoom(known.job, room.id).flatMap((box) => box.positions.filter(wantsSmart).map((position) => ({ box, position }))),
+    boxesOfRoom(known.job, room.id).flatMap((box) =>
+      box.positions.filter(wantsSmart).map((position) => ({ box, position })),
+    ),
   );
 }
 
 /**
- * The room that a place is reckoned with. A lamp counts once, however many switches of however many rooms work it: in the room it hangs
- * in where one of them is there, else with the first of them in walking order; and its switches with it.
+ * The room that a place is reckoned with. A lamp counts once, however many switches of however many rooms
+ * work it: in the room it hangs in where one of them is there, else with the first of them in walking order;
+ * and its switches with it.
  */
 function roomOf({ box, position }: WantedPlace, known: JobLookup): string {
   const group = known.groups.get(placeKey(box.id, position.index));
@@ -103,7 +130,9 @@ function roomOf({ box, position }: WantedPlace, known: JobLookup): string {
   const rooms = wantedPlaces(known).flatMap((place) =>
     known.groups.get(placeKey(place.box.id, place.position.index)) === group ? [place.box.roomId] : [],
   );
-  const home = position.loadIds.map((id) => known.loads.get(id)?.roomId).find((id) => id !== undefined && rooms.includes(id));
+  const home = position.loadIds
+    .map((id) => known.loads.get(id)?.roomId)
+    .find((id) => id !== undefined && rooms.includes(id));
   return home ?? rooms[0] ?? box.roomId;
 }
 
@@ -126,10 +155,20 @@ function switchCost(choices: readonly PlanChoice[], known: JobLookup): SideCost 
   return { units, parts, labour, total: units + parts + labour, pieces: devices.length, clients };
 }
 
-/** Every lamp of the room changed for the cheapest bulb that does what is asked, and a wireless control at each switch for guests. */
-function bulbCost(lamps: readonly Load[], controls: number, colour: boolean, known: JobLookup): RoomAdvice['bulbs'] {
+/**
+ * Every lamp of the room changed for the cheapest bulb that does what is asked, and a wireless control at
+ * each switch for guests.
+ */
+function bulbCost(
+  lamps: readonly Load[],
+  controls: number,
+  colour: boolean,
+  known: JobLookup,
+): RoomAdvice['bulbs'] {
   const { catalogue } = known.job;
-  const controllers = catalogue.devices.filter((device) => device.bulbController && device.practices.includes(known.job.practice));
+  const controllers = catalogue.devices.filter(
+    (device) => device.bulbController && device.practices.includes(known.job.practice),
+  );
   let best: RoomAdvice['bulbs'] = null;
   for (const bulb of catalogue.parts.filter((part) => part.kind === 'bulb' && (!colour || part.fullColour))) {
     const control = cheapestControl(bulb, controllers);
@@ -139,7 +178,10 @@ function bulbCost(lamps: readonly Load[], controls: number, colour: boolean, kno
       .reduce((sum, load) => sum + load.count, 0);
     const units = fresh * bulb.price;
     const parts = controls * control.price;
-    const labour = labourCost(fresh * (BULB_MINUTES.change + BULB_MINUTES.pair) + controls * minutesOf(control, known.job), known);
+    const labour = labourCost(
+      fresh * (BULB_MINUTES.change + BULB_MINUTES.pair) + controls * minutesOf(control, known.job),
+      known,
+    );
     const total = units + parts + labour;
     if (!best || total < best.total)
       best = {

@@ -19,14 +19,16 @@ export interface Trial {
 }
 
 /**
- * The device the plan uses most, at the place where it comes closest to a limit: what goes in and joins there, goes in and joins
- * everywhere. A place with every conductor labelled is taken before one that still has open questions; a place alone before a group.
+ * The device the plan uses most, at the place where it comes closest to a limit: what goes in and joins
+ * there, goes in and joins everywhere. A place with every conductor labelled is taken before one that still
+ * has open questions; a place alone before a group.
  */
 export function trialOf(choices: readonly PlanChoice[], known: JobLookup): Trial | null {
   const uses = new Map<string, PlanChoice[]>();
   for (const choice of choices) {
     const device = known.devices.get(choice.deviceId ?? '');
-    if (device && device.radio !== 'none' && device.mount !== 'surface') uses.set(device.id, [...(uses.get(device.id) ?? []), choice]);
+    if (device && device.radio !== 'none' && device.mount !== 'surface')
+      uses.set(device.id, [...(uses.get(device.id) ?? []), choice]);
   }
   const most = [...uses.values()].reduce<PlanChoice[] | undefined>(
     (best, own) => (!best || own.length > best.length ? own : best),
@@ -46,7 +48,11 @@ function trialAt(choice: PlanChoice, places: number, known: JobLookup): Trial | 
   const position = box?.positions.find((entry) => entry.index === choice.position);
   const device = known.devices.get(choice.deviceId ?? '');
   if (!box || !position || !device) return null;
-  const contents = contentsAsPlanned(box, [{ position, device, selection: { strategy: choice.strategy } }], known);
+  const contents = contentsAsPlanned(
+    box,
+    [{ position, device, selection: { strategy: choice.strategy } }],
+    known,
+  );
   const tests: Trial['tests'] = [];
   const room = depth(contents);
   if (room.availableMm) tests.push({ what: 'depth', share: room.neededMm / room.availableMm });
@@ -56,7 +62,8 @@ function trialAt(choice: PlanChoice, places: number, known: JobLookup): Trial | 
   const { occupancy } = packing(contents);
   if (occupancy !== null) tests.push({ what: 'packing', share: occupancy });
   const signal = signalAt(box);
-  if (signal && device.radio === 'wifi') tests.push({ what: 'signal', share: Math.min(1, Math.max(0, (signal.rssi + 30) / -42)) });
+  if (signal && device.radio === 'wifi')
+    tests.push({ what: 'signal', share: Math.min(1, Math.max(0, (signal.rssi + 30) / -42)) });
   // Where it does not go in at all there is nothing to try.
   if (tests.some(({ what, share }) => what !== 'signal' && share > 1 + 1e-9)) return null;
   const labels = labelsOf(box);

@@ -13,17 +13,28 @@ export interface PossibleDevices {
   liked: number;
 }
 
-/** Answers a question "what does this wish rule out" when asked with the wish in the brief and without. Partners without a radio are left out. */
-export function possibleDevices(job: Pick<Job, 'practice' | 'catalogue'>, brief: Job['brief']): PossibleDevices {
-  const made = job.catalogue.devices.filter((device) => device.practices.includes(job.practice) && device.radio !== 'none');
+/**
+ * Answers a question "what does this wish rule out" when asked with the wish in the brief and without.
+ * Partners without a radio are left out.
+ */
+export function possibleDevices(
+  job: Pick<Job, 'practice' | 'catalogue'>,
+  brief: Job['brief'],
+): PossibleDevices {
+  const made = job.catalogue.devices.filter(
+    (device) => device.practices.includes(job.practice) && device.radio !== 'none',
+  );
   const facts = { need: {}, known: { job: brief ? { brief } : {} } };
   const possible = made.filter((device) => !stopped(device, facts));
   const liked = possible.filter(
-    (device) => [...platformRule(facts, device), ...feelRule(facts, device), ...colourRule(facts, device)].length === 0,
+    (device) =>
+      [...platformRule(facts, device), ...feelRule(facts, device), ...colourRule(facts, device)].length === 0,
   );
   return { made: made.length, possible: possible.length, liked: liked.length };
 }
 
 function stopped(device: Device, facts: Parameters<typeof platformRule>[0]): boolean {
-  return [...radioRule(facts, device), ...platformRule(facts, device)].some((reason) => reason.outcome === 'block');
+  return [...radioRule(facts, device), ...platformRule(facts, device)].some(
+    (reason) => reason.outcome === 'block',
+  );
 }

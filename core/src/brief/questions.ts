@@ -1,7 +1,17 @@
 import type { Job } from '../job/schema/job.js';
 
 /** What the client is asked, in this order. */
-export const QUESTIONS = ['assistants', 'hubs', 'radios', 'router', 'switches', 'light', 'colour', 'money', 'places'] as const;
+export const QUESTIONS = [
+  'assistants',
+  'hubs',
+  'radios',
+  'router',
+  'switches',
+  'light',
+  'colour',
+  'money',
+  'places',
+] as const;
 export type Question = (typeof QUESTIONS)[number];
 
 /** Questions the brief holds an answer to. A default that nobody confirmed is no answer. */
@@ -17,7 +27,10 @@ export function answeredQuestions(job: Pick<Job, 'brief' | 'boxes'>): Set<Questi
   if (brief?.colour) answered.add('colour');
   if (brief?.budget !== undefined) answered.add('money');
   const positions = job.boxes.flatMap((box) => box.positions);
-  if (positions.length > 0 && positions.every((position) => position.need?.smart === false || position.need?.dim !== undefined))
+  if (
+    positions.length > 0 &&
+    positions.every((position) => position.need?.smart === false || position.need?.dim !== undefined)
+  )
     answered.add('places');
   return answered;
 }

@@ -6,7 +6,8 @@ const FANS: ReadonlySet<LoadKind> = new Set(['fan-ac', 'fan-dc', 'fan-remote']);
 const DIMMED: ReadonlySet<LoadKind> = new Set(['led', 'resistive', 'electronic', 'magnetic']);
 
 /**
- * What is usually wanted of a place, by what it works: a start to be corrected, so that a house is asked for in a few minutes.
+ * What is usually wanted of a place, by what it works: a start to be corrected, so that a house is asked for
+ * in a few minutes.
  *
  * @example usualNeed([{ kind: 'fan-ac', … }]) // { smart: true, dim: 'no', fanSpeed: true }
  */

@@ -8,9 +8,9 @@ import type { Job } from '../job/schema/job.js';
 import { labelClashes, refutedLabels } from '../power/label-clashes.js';
 
 /**
- * Labels that cannot be true, in a file that reads well: members of one joint labelled as different nets (an error, the only one that
- * stops no other command), neutrals of two circuits or neutral and ground in one joint, two labels of one conductor, and labels against
- * a confirmed reading.
+ * Labels that cannot be true, in a file that reads well: members of one joint labelled as different nets (an
+ * error, the only one that stops no other command), neutrals of two circuits or neutral and ground in one
+ * joint, two labels of one conductor, and labels against a confirmed reading.
  */
 export function labelProblems(job: Job): Problem[] {
   const known = lookup(job);
@@ -21,7 +21,11 @@ export function labelProblems(job: Job): Problem[] {
     };
     const clashes = labelClashes(box, job).map((clash): Problem => {
       const last = clash.conductorIds.findLast((id) => box.labels.some((label) => label.conductorId === id));
-      return { path: at(last), message: clashText(clash, box, job), severity: clash.code === 'contradiction' ? 'error' : 'warning' };
+      return {
+        path: at(last),
+        message: clashText(clash, box, job),
+        severity: clash.code === 'contradiction' ? 'error' : 'warning',
+      };
     });
     const twice = box.labels.flatMap((label, which): Problem[] =>
       box.labels.findIndex((other) => other.conductorId === label.conductorId) < which
@@ -35,7 +39,11 @@ export function labelProblems(job: Job): Problem[] {
         : [],
     );
     const refuted = refutedLabels(box, job, confirmedRoles(box, known)).map(
-      (label): Problem => ({ path: at(label.conductorId), message: refutedText(label, box, job), severity: 'warning' }),
+      (label): Problem => ({
+        path: at(label.conductorId),
+        message: refutedText(label, box, job),
+        severity: 'warning',
+      }),
     );
     return [...clashes, ...twice, ...refuted];
   });

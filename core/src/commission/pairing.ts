@@ -16,7 +16,10 @@ export interface PairingTask {
   state: Pairing['state'];
 }
 
-/** Every channel the chosen devices have to pair, in the order of boxes and positions. Devices without a radio have none. */
+/**
+ * Every channel the chosen devices have to pair, in the order of boxes and positions. Devices without a radio
+ * have none.
+ */
 export function pairingTasks(boxes: readonly Box[], known: JobLookup): PairingTask[] {
   return boxes.flatMap((box) =>
     box.positions.filter(wantsSmart).flatMap((position) => {
@@ -54,7 +57,8 @@ export function pairingHindrance(box: Box, known: JobLookup): 'circuit-off' | 'c
 }
 
 /**
- * The parts that record an attempt. The first attempt of a channel makes its record; later ones are added to it, none is lost.
+ * The parts that record an attempt. The first attempt of a channel makes its record; later ones are added to
+ * it, none is lost.
  * @param newId id for a new record
  */
 export function recordAttempt(task: PairingTask, attempt: PairingAttempt, newId: () => string): EditPart[] {
@@ -77,15 +81,25 @@ export function recordAttempt(task: PairingTask, attempt: PairingAttempt, newId:
     { kind: 'pairing', id, base: null, append: { attempts: [attempt] } },
     ...(task.record.state === state
       ? []
-      : [{ kind: 'pairing' as const, id, base: null, set: { state: { was: task.record.state, now: state } } }]),
+      : [
+          {
+            kind: 'pairing' as const,
+            id,
+            base: null,
+            set: { state: { was: task.record.state, now: state } },
+          },
+        ]),
   ];
 }
 
 /** Why an attempt failed, in words, and what to do about it. Keyed by the reason the site reports. */
 export const FAILURE_TEXT: Record<string, string> = {
-  'wrong-band': 'The phone is on the 5 GHz network and the device hears 2.4 GHz only. Put the phone on 2.4 GHz, then try again.',
-  'weak-signal': 'The signal at the box is too weak to join. Bring the router or a repeater nearer, or pair it on the bench first.',
-  'not-in-pairing-mode': 'The device is not in pairing mode. Hold its button until the indicator blinks, then try again.',
+  'wrong-band':
+    'The phone is on the 5 GHz network and the device hears 2.4 GHz only. Put the phone on 2.4 GHz, then try again.',
+  'weak-signal':
+    'The signal at the box is too weak to join. Bring the router or a repeater nearer, or pair it on the bench first.',
+  'not-in-pairing-mode':
+    'The device is not in pairing mode. Hold its button until the indicator blinks, then try again.',
   'router-full': 'The router takes no more clients.',
   'no-hub': 'The hub it works through is not set up.',
   'no-power': 'The device has no power: its breaker is off.',

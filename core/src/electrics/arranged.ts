@@ -7,7 +7,10 @@ interface Contact {
   from: number;
   to: number;
   position: number;
-  /** `on`: closed while on; `up` and `down`: closed while a multi-location switch makes that contact; `any`: nobody knows the state. */
+  /**
+   * `on`: closed while on; `up` and `down`: closed while a multi-location switch makes that contact; `any`:
+   * nobody knows the state.
+   */
   when: 'on' | 'up' | 'down' | 'any';
 }
 
@@ -25,7 +28,7 @@ export interface Arranged {
  * What hangs together in an arrangement, whatever the conductors are:
  *
  *     in place     everything as found, contacts by switch state
- *     device out   the conductors of one position's terminals each alone, its tails hanging on their joints; joints closed
+ *     device out   conductors of one position's terminals each alone, its tails on their joints; joints closed
  *     lifted       in place but for the lifted
  *     parted       every insulated conductor alone, but for joints named as left closed
  */
@@ -33,19 +36,23 @@ export function arrange(problem: Problem, wiring: Wiring, arrangement: Arrangeme
   const { kind, lifted, joined } = arrangement;
   const out =
     kind === 'device-out'
-      ? (arrangement.position ?? (problem.positions.length === 1 ? (problem.positions[0]?.index ?? null) : null))
+      ? (arrangement.position ??
+        (problem.positions.length === 1 ? (problem.positions[0]?.index ?? null) : null))
       : null;
   const taken = new Set(out === null ? [] : (wiring.terminals.get(out) ?? []));
   const together = new Joined();
-  const closed = (node: string) => kind !== 'parted' || (node.startsWith('joint:') && joined.has(node.slice(6)));
+  const closed = (node: string) =>
+    kind !== 'parted' || (node.startsWith('joint:') && joined.has(node.slice(6)));
   wiring.coreNode.forEach((node, core) => {
-    if (node !== null && closed(node) && !taken.has(node) && !(kind === 'lifted' && lifted.has(core))) together.merge(`core:${core}`, node);
+    if (node !== null && closed(node) && !taken.has(node) && !(kind === 'lifted' && lifted.has(core)))
+      together.merge(`core:${core}`, node);
   });
   for (const link of wiring.links) {
     const [a, b] = link.nodes;
     if (closed(a) && closed(b) && !taken.has(a) && !taken.has(b)) together.merge(a, b);
   }
-  if (kind !== 'parted') for (const entry of wiring.bridged) if (entry.position !== out) together.merge(...entry.nodes);
+  if (kind !== 'parted')
+    for (const entry of wiring.bridged) if (entry.position !== out) together.merge(...entry.nodes);
 
   const numbers = new Map<string, number>();
   const numberOf = (node: string) => {
@@ -62,7 +69,8 @@ export function arrange(problem: Problem, wiring: Wiring, arrangement: Arrangeme
   if (kind !== 'parted')
     for (const position of problem.positions) {
       if (position.index === out) continue;
-      const at = (terminal: string) => (position.nets.has(terminal) ? numberOf(`terminal:${position.index}.${terminal}`) : null);
+      const at = (terminal: string) =>
+        position.nets.has(terminal) ? numberOf(`terminal:${position.index}.${terminal}`) : null;
       const add = (from: string, to: string, when: Contact['when']) => {
         const [a, b] = [at(from), at(to)];
         if (a !== null && b !== null) contacts.push({ from: a, to: b, position: position.index, when });
@@ -74,7 +82,10 @@ export function arrange(problem: Problem, wiring: Wiring, arrangement: Arrangeme
   return { groupOf, groups: numbers.size, contacts, sizes };
 }
 
-function addContacts(position: Problem['positions'][number], add: (from: string, to: string, when: Contact['when']) => void): void {
+function addContacts(
+  position: Problem['positions'][number],
+  add: (from: string, to: string, when: Contact['when']) => void,
+): void {
   switch (position.existing) {
     case 'three-way':
       add('common', 't1', 'up');
@@ -98,7 +109,8 @@ function addContacts(position: Problem['positions'][number], add: (from: string,
       return;
     case 'smart': {
       const lines = [...(position.roles ?? [])].filter(([, role]) => role === 'line').map(([id]) => id);
-      for (const [id, role] of position.roles ?? []) if (role === 'load' && lines[0] !== undefined) add(lines[0], id, 'on');
+      for (const [id, role] of position.roles ?? [])
+        if (role === 'load' && lines[0] !== undefined) add(lines[0], id, 'on');
       return;
     }
     case 'receptacle':

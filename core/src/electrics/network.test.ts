@@ -2,7 +2,13 @@ import { describe, expect, test } from '@jest/globals';
 import { Random } from '../test-support/random.js';
 import { type Element, Network } from './network.js';
 
-const lamp = (a: number, b: number, loadId = 'lamp', conducts = true, ohms = 240): Element => ({ a, b, loadId, conducts, ohms });
+const lamp = (a: number, b: number, loadId = 'lamp', conducts = true, ohms = 240): Element => ({
+  a,
+  b,
+  loadId,
+  conducts,
+  ohms,
+});
 
 describe('what a point is', () => {
   test('the line is a source, and so is what a closed switch joins to it', () => {
@@ -18,14 +24,26 @@ describe('what a point is', () => {
     network.tieSource(0, 0, 'A', true);
     network.tieReference(2);
     network.addElement(lamp(1, 2));
-    expect(network.state(1)).toEqual({ kind: 'through', to: 'reference', conducts: true, leg: null, loads: ['lamp'] });
+    expect(network.state(1)).toEqual({
+      kind: 'through',
+      to: 'reference',
+      conducts: true,
+      leg: null,
+      loads: ['lamp'],
+    });
   });
 
   test('a neutral parted from its joint is the source through the lamp', () => {
     const network = new Network(2);
     network.tieSource(0, 0, 'B', true);
     network.addElement(lamp(0, 1, 'lamp', false));
-    expect(network.state(1)).toEqual({ kind: 'through', to: 'source', conducts: false, leg: 'B', loads: ['lamp'] });
+    expect(network.state(1)).toEqual({
+      kind: 'through',
+      to: 'source',
+      conducts: false,
+      leg: 'B',
+      loads: ['lamp'],
+    });
   });
 
   test('the line of a breaker that is off reads as reference', () => {
@@ -124,9 +142,16 @@ describe('loads in series', () => {
     const network = new Network(4);
     network.tieSource(0, 0, 'A', true);
     network.tieReference(3);
-    const elements = [lamp(0, 1, 'one', true, 120), lamp(1, 2, 'two', true, 240), lamp(2, 3, 'three', true, 120)];
+    const elements = [
+      lamp(0, 1, 'one', true, 120),
+      lamp(1, 2, 'two', true, 240),
+      lamp(2, 3, 'three', true, 120),
+    ];
     for (const element of elements) network.addElement(element);
-    expect([1, 2].map((node) => network.volts(node))).toEqual([expect.closeTo(0.75, 12), expect.closeTo(0.25, 12)]);
+    expect([1, 2].map((node) => network.volts(node))).toEqual([
+      expect.closeTo(0.75, 12),
+      expect.closeTo(0.25, 12),
+    ]);
     expect(elements.map((element) => network.lit(element))).toEqual(['divided', 'divided', 'divided']);
   });
 
@@ -135,7 +160,8 @@ describe('loads in series', () => {
     network.tieSource(0, 0, 'A', true);
     network.tieReference(3);
     const bridge = lamp(1, 2, 'bridge');
-    for (const element of [lamp(0, 1), lamp(1, 3), lamp(0, 2), lamp(2, 3), bridge]) network.addElement(element);
+    for (const element of [lamp(0, 1), lamp(1, 3), lamp(0, 2), lamp(2, 3), bridge])
+      network.addElement(element);
     expect(network.lit(bridge)).toBe('dark');
   });
 
@@ -144,50 +170,60 @@ describe('loads in series', () => {
     network.tieSource(0, 0, 'A', true);
     network.tieSource(1, 1, 'B', true);
     // 40 W and 160 W at 120 V: 360 and 90 ohm, so 192 V and 48 V of the 240 V.
-    for (const element of [lamp(0, 2, 'small', true, 360), lamp(1, 2, 'large', true, 90)]) network.addElement(element);
+    for (const element of [lamp(0, 2, 'small', true, 360), lamp(1, 2, 'large', true, 90)])
+      network.addElement(element);
     expect(Math.abs((network.volts(0) as number) - (network.volts(2) as number)) * 120).toBeCloseTo(192, 9);
     expect(Math.abs((network.volts(1) as number) - (network.volts(2) as number)) * 120).toBeCloseTo(48, 9);
   });
 });
 
 describe('against the voltages of a nodal analysis', () => {
-  test.each(Array.from({ length: 40 }, (_, seed) => seed + 1))('one leg, loads of any resistance (seed %i)', (seed) => {
-    const random = new Random(seed);
-    const nodes = 8;
-    const network = new Network(nodes);
-    network.tieSource(0, 0, 'A', true);
-    network.tieReference(1);
-    for (let merges = random.int(0, 3); merges > 0; merges--) {
-      const [a, b] = [random.int(2, nodes - 1), random.int(0, nodes - 1)];
-      // Never the line on the reference: that is a short, and tested above.
-      const ties = new Set([a, b].flatMap((node) => [0, 1].filter((tied) => network.same(node, tied))));
-      if (ties.size < 2) network.merge(a, b);
-    }
-    expect(network.same(0, 1)).toBe(false);
-    const ohms = Array.from({ length: random.int(2, 9) }, () => 20 + random.int(1, 900) + random.int(0, 999) / 1000);
-    const elements = ohms.map((ohm, at) => lamp(random.int(0, nodes - 1), random.int(0, nodes - 1), `l${at}`, true, ohm));
-    for (const element of elements) network.addElement(element);
-    const volts = nodal(network, elements, ohms, 120);
-    for (let node = 0; node < nodes; node++) {
-      const state = network.state(node);
-      const at = volts(node);
-      if (state.kind === 'source' || (state.kind === 'through' && state.to === 'source')) expect(at).toBeCloseTo(120, 6);
-      else if (state.kind === 'reference' || state.kind === 'through') expect(at).toBeCloseTo(0, 6);
-      else if (state.kind === 'divided') {
-        expect(at).toBeGreaterThan(1e-6);
-        expect(at).toBeLessThan(120 - 1e-6);
-      } else expect(at).toBeNull();
-      const solved = network.volts(node);
-      if (at === null) expect(solved).toBeNull();
-      else expect(solved).toBeCloseTo(at / 120, 9);
-    }
-    for (const element of elements) {
-      const [a, b] = [volts(element.a), volts(element.b)];
-      const across = a === null || b === null ? 0 : Math.abs(a - b);
-      const shown = network.lit(element);
-      expect(shown).toBe(Math.abs(across - 120) < 1e-6 ? 'lit' : across > 1e-3 ? 'divided' : 'dark');
-    }
-  });
+  test.each(Array.from({ length: 40 }, (_, seed) => seed + 1))(
+    'one leg, loads of any resistance (seed %i)',
+    (seed) => {
+      const random = new Random(seed);
+      const nodes = 8;
+      const network = new Network(nodes);
+      network.tieSource(0, 0, 'A', true);
+      network.tieReference(1);
+      for (let merges = random.int(0, 3); merges > 0; merges--) {
+        const [a, b] = [random.int(2, nodes - 1), random.int(0, nodes - 1)];
+        // Never the line on the reference: that is a short, and tested above.
+        const ties = new Set([a, b].flatMap((node) => [0, 1].filter((tied) => network.same(node, tied))));
+        if (ties.size < 2) network.merge(a, b);
+      }
+      expect(network.same(0, 1)).toBe(false);
+      const ohms = Array.from(
+        { length: random.int(2, 9) },
+        () => 20 + random.int(1, 900) + random.int(0, 999) / 1000,
+      );
+      const elements = ohms.map((ohm, at) =>
+        lamp(random.int(0, nodes - 1), random.int(0, nodes - 1), `l${at}`, true, ohm),
+      );
+      for (const element of elements) network.addElement(element);
+      const volts = nodal(network, elements, ohms, 120);
+      for (let node = 0; node < nodes; node++) {
+        const state = network.state(node);
+        const at = volts(node);
+        if (state.kind === 'source' || (state.kind === 'through' && state.to === 'source'))
+          expect(at).toBeCloseTo(120, 6);
+        else if (state.kind === 'reference' || state.kind === 'through') expect(at).toBeCloseTo(0, 6);
+        else if (state.kind === 'divided') {
+          expect(at).toBeGreaterThan(1e-6);
+          expect(at).toBeLessThan(120 - 1e-6);
+        } else expect(at).toBeNull();
+        const solved = network.volts(node);
+        if (at === null) expect(solved).toBeNull();
+        else expect(solved).toBeCloseTo(at / 120, 9);
+      }
+      for (const element of elements) {
+        const [a, b] = [volts(element.a), volts(element.b)];
+        const across = a === null || b === null ? 0 : Math.abs(a - b);
+        const shown = network.lit(element);
+        expect(shown).toBe(Math.abs(across - 120) < 1e-6 ? 'lit' : across > 1e-3 ? 'divided' : 'dark');
+      }
+    },
+  );
 });
 
 /** Volts of every node by elimination on the conductance matrix; null for what hangs on nothing. */
@@ -214,19 +250,25 @@ function nodal(network: Network, elements: readonly Element[], ohms: readonly nu
       if (!row) continue;
       row[free.indexOf(own)] = (row[free.indexOf(own)] as number) + conductance;
       if (other === source) row[free.length] = (row[free.length] as number) + conductance * supply;
-      else if (other !== reference) row[free.indexOf(other)] = (row[free.indexOf(other)] as number) - conductance;
+      else if (other !== reference)
+        row[free.indexOf(other)] = (row[free.indexOf(other)] as number) - conductance;
     }
   });
   for (let pivot = 0; pivot < free.length; pivot++) {
     const best = matrix
       .slice(pivot)
-      .reduce((most, row, at, rows) => (Math.abs(row[pivot] as number) > Math.abs(rows[most]?.[pivot] ?? 0) ? at : most), 0);
+      .reduce(
+        (most, row, at, rows) =>
+          Math.abs(row[pivot] as number) > Math.abs(rows[most]?.[pivot] ?? 0) ? at : most,
+        0,
+      );
     [matrix[pivot], matrix[pivot + best]] = [matrix[pivot + best] as number[], matrix[pivot] as number[]];
     const own = matrix[pivot] as number[];
     matrix.forEach((row, at) => {
       if (at === pivot) return;
       const share = (row[pivot] as number) / (own[pivot] as number);
-      for (let column = pivot; column <= free.length; column++) row[column] = (row[column] as number) - share * (own[column] as number);
+      for (let column = pivot; column <= free.length; column++)
+        row[column] = (row[column] as number) - share * (own[column] as number);
     });
   }
   return (node: number): number | null => {

@@ -1,8 +1,9 @@
 import { nodeVoltages } from './nodal.js';
 
 /**
- * The network of one box in one state: nodes merged by what is closed, tied to sources or the reference, with loads between nodes.
- * Only what a tester can tell apart is worked out: source, reference, through a load, divided, floating.
+ * The network of one box in one state: nodes merged by what is closed, tied to sources or the reference, with
+ * loads between nodes. Only what a tester can tell apart is worked out: source, reference, through a load,
+ * divided, floating.
  */
 export interface Element {
   a: number;
@@ -19,7 +20,13 @@ export type PointState =
   | { kind: 'source'; leg: string | null; circuit: number }
   /** `deadLine`: the line of a breaker that is off, which reads as reference while anything is left on. */
   | { kind: 'reference'; deadLine: boolean }
-  | { kind: 'through'; to: 'source' | 'reference'; conducts: boolean; leg: string | null; loads: readonly string[] }
+  | {
+      kind: 'through';
+      to: 'source' | 'reference';
+      conducts: boolean;
+      leg: string | null;
+      loads: readonly string[];
+    }
   | { kind: 'divided' }
   | { kind: 'floating' };
 
@@ -37,10 +44,19 @@ export class Network {
   private states: (PointState | undefined)[] = [];
   private voltages: Map<number, number> | null = null;
 
-  /** @param of a number of nodes, all apart, or a network whose nodes and ties are taken over (and must not change any more) */
+  /**
+   * @param of a number of nodes, all apart, or a network whose nodes and ties are taken over (and must not
+   * change any more)
+   */
   constructor(of: number | Network) {
     if (of instanceof Network) {
-      ({ parent: this.parent, source: this.source, grounded: this.grounded, isolated: this.isolated, shorts: this.shorts } = of);
+      ({
+        parent: this.parent,
+        source: this.source,
+        grounded: this.grounded,
+        isolated: this.isolated,
+        shorts: this.shorts,
+      } = of);
       return;
     }
     // Filled in turn: thousands are made in a second, and this is the fastest way to make small ones.
@@ -58,7 +74,8 @@ export class Network {
   /** The same network without some loads. */
   without(loads: ReadonlySet<string>): Network {
     const other = new Network(this);
-    for (const element of this.elements) if (element.loadId === null || !loads.has(element.loadId)) other.elements.push(element);
+    for (const element of this.elements)
+      if (element.loadId === null || !loads.has(element.loadId)) other.elements.push(element);
     return other;
   }
 
@@ -89,7 +106,8 @@ export class Network {
     const root = this.find(node);
     const known = this.source[root];
     if (live && this.grounded[root]) this.shorts.push(circuit);
-    if (known?.live && live && known.leg !== null && leg !== null && known.leg !== leg) this.shorts.push(circuit, known.circuit);
+    if (known?.live && live && known.leg !== null && leg !== null && known.leg !== leg)
+      this.shorts.push(circuit, known.circuit);
     if (!known || (live && !known.live)) this.source[root] = { circuit, leg, live };
   }
 
@@ -164,9 +182,14 @@ export class Network {
     return state;
   }
 
-  /** What a node that is tied to nothing reaches through loads: nearest first, never through a source or the reference. */
+  /**
+   * What a node that is tied to nothing reaches through loads: nearest first, never through a source or the
+   * reference.
+   */
   private throughLoads(start: number): PointState {
-    const seen = new Map<number, { conducts: boolean; loads: string[] }>([[start, { conducts: true, loads: [] }]]);
+    const seen = new Map<number, { conducts: boolean; loads: string[] }>([
+      [start, { conducts: true, loads: [] }],
+    ]);
     const queue = [start];
     let live: { conducts: boolean; leg: string | null; loads: string[] } | null = null;
     let ground: { conducts: boolean; loads: string[] } | null = null;
@@ -197,19 +220,23 @@ export class Network {
       }
     }
     if (twoLegs || (live && ground)) return { kind: 'divided' };
-    if (live) return { kind: 'through', to: 'source', conducts: live.conducts, leg: live.leg, loads: live.loads };
-    if (ground) return { kind: 'through', to: 'reference', conducts: ground.conducts, leg: null, loads: ground.loads };
+    if (live)
+      return { kind: 'through', to: 'source', conducts: live.conducts, leg: live.leg, loads: live.loads };
+    if (ground)
+      return { kind: 'through', to: 'reference', conducts: ground.conducts, leg: null, loads: ground.loads };
     return { kind: 'floating' };
   }
 
   /**
-   * Loads on the shortest path between two nodes; null when there is no path but through a source or the reference itself. Everything
-   * tied to the reference is one to an ohmmeter: the neutral of the house, its grounds, a bonded box. So is a neutral that was opened.
+   * Loads on the shortest path between two nodes; null when there is no path but through a source or the
+   * reference itself. Everything tied to the reference is one to an ohmmeter: the neutral of the house, its
+   * grounds, a bonded box. So is a neutral that was opened.
    *
    *     core ──(lamp)── return ── neutrals ══ reference        core to a known earth: through the lamp
    */
   path(from: number, to: number): { loads: string[]; known: boolean } | null {
-    const one = (node: number) => (this.isReference(node) ? REFERENCE : this.isIsolated(node) ? ISOLATED : this.find(node));
+    const one = (node: number) =>
+      this.isReference(node) ? REFERENCE : this.isIsolated(node) ? ISOLATED : this.find(node);
     const [start, end] = [one(from), one(to)];
     const seen = new Map<number, { loads: string[]; known: boolean }>([[start, { loads: [], known: true }]]);
     const queue = [start];
@@ -238,7 +265,8 @@ export class Network {
     if (a === b) return 'dark';
     const [left, right] = [this.own(a), this.own(b)];
     if (left && right) {
-      if (left.kind === 'source' && right.kind === 'source') return oppositeLegs(left.leg, right.leg) ? 'lit' : 'dark';
+      if (left.kind === 'source' && right.kind === 'source')
+        return oppositeLegs(left.leg, right.leg) ? 'lit' : 'dark';
       return left.kind === right.kind ? 'dark' : 'lit';
     }
     // No current comes to an end that is nothing or has one way only.
@@ -247,7 +275,10 @@ export class Network {
     return across < NO_LIGHT ? 'dark' : 'divided';
   }
 
-  /** Voltage of a node in units of the supply: 1 on a leg, -1 on the opposite one, 0 on the reference; null on what hangs on nothing. */
+  /**
+   * Voltage of a node in units of the supply: 1 on a leg, -1 on the opposite one, 0 on the reference; null on
+   * what hangs on nothing.
+   */
   volts(node: number): number | null {
     const root = this.find(node);
     const own = this.own(root);
@@ -263,7 +294,8 @@ export class Network {
   /** Legs are named as the panel names them; any one of them counts as positive, the others as opposite. */
   private firstLeg(): string | null {
     let first: string | null = null;
-    for (const source of this.source) if (source?.live && source.leg !== null && (first === null || source.leg < first)) first = source.leg;
+    for (const source of this.source)
+      if (source?.live && source.leg !== null && (first === null || source.leg < first)) first = source.leg;
     return first;
   }
 

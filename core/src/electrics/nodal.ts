@@ -9,9 +9,13 @@ interface Branch {
  * Voltages by nodal analysis: at every free node the currents of its branches sum to nothing.
  *
  * @param fixed voltage of each tied node, in any unit
- * @returns the same unit, for every node that a chain of branches joins to a tied one; what hangs on nothing is absent
+ * @returns the same unit, for every node that a chain of branches joins to a tied one; what hangs on nothing
+ * is absent
  */
-export function nodeVoltages(fixed: ReadonlyMap<number, number>, branches: readonly Branch[]): Map<number, number> {
+export function nodeVoltages(
+  fixed: ReadonlyMap<number, number>,
+  branches: readonly Branch[],
+): Map<number, number> {
   const anchored = new Set(fixed.keys());
   for (let grown = true; grown; ) {
     grown = false;
@@ -48,14 +52,16 @@ export function nodeVoltages(fixed: ReadonlyMap<number, number>, branches: reado
       const line = matrix[at] as Float64Array;
       const share = (line[pivot] as number) / (own[pivot] as number);
       if (share !== 0)
-        for (let column = pivot; column <= size; column++) line[column] = (line[column] as number) - share * (own[column] as number);
+        for (let column = pivot; column <= size; column++)
+          line[column] = (line[column] as number) - share * (own[column] as number);
     }
   }
   const voltages = new Map(fixed);
   for (let at = size - 1; at >= 0; at--) {
     const line = matrix[at] as Float64Array;
     let sum = line[size] as number;
-    for (let column = at + 1; column < size; column++) sum -= (line[column] as number) * (voltages.get(free[column] as number) as number);
+    for (let column = at + 1; column < size; column++)
+      sum -= (line[column] as number) * (voltages.get(free[column] as number) as number);
     voltages.set(free[at] as number, sum / (line[at] as number));
   }
   return voltages;

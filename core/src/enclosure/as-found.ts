@@ -8,7 +8,12 @@ import { methodOf } from '../practice/fill-figures.js';
 import { figuresInUse } from '../practice/rule-figures.js';
 import { isGround, largestSize } from '../practice/wire.js';
 import { millilitres } from '../units/volume.js';
-import { type BundleMember, type ConnectorChoice, connectorRange, foundConnector } from '../wire/connectors.js';
+import {
+  type BundleMember,
+  type ConnectorChoice,
+  connectorRange,
+  foundConnector,
+} from '../wire/connectors.js';
 import type { BoxContents, ContentConductor, ContentConnector, CountedCapacity, Strap } from './contents.js';
 
 /** Free length of a conductor or lead nobody measured, mm. */
@@ -32,7 +37,17 @@ export function contentsAsFound(box: Box, known: JobLookup): BoxContents {
 export function boxItself(
   box: Box,
   job: Job,
-): Pick<BoxContents, 'practice' | 'method' | 'figures' | 'capacity' | 'availableDepth' | 'opening' | 'internalClamps' | 'supportFittings'> {
+): Pick<
+  BoxContents,
+  | 'practice'
+  | 'method'
+  | 'figures'
+  | 'capacity'
+  | 'availableDepth'
+  | 'opening'
+  | 'internalClamps'
+  | 'supportFittings'
+> {
   const { enclosure } = box;
   const rings = enclosure.rings ?? [];
   const measured = enclosure.capacity.from === 'measured' ? enclosure.capacity : null;
@@ -42,8 +57,13 @@ export function boxItself(
     figures: figuresInUse(job),
     capacity: capacityOf(box, job),
     availableDepth:
-      enclosure.depth > 0 ? enclosure.depth + rings.reduce((sum, ring) => sum + ring.depth, 0) + (enclosure.setBack ?? 0) : null,
-    opening: measured && measured.width > 0 && measured.height > 0 ? { width: measured.width, height: measured.height } : null,
+      enclosure.depth > 0
+        ? enclosure.depth + rings.reduce((sum, ring) => sum + ring.depth, 0) + (enclosure.setBack ?? 0)
+        : null,
+    opening:
+      measured && measured.width > 0 && measured.height > 0
+        ? { width: measured.width, height: measured.height }
+        : null,
     internalClamps: enclosure.internalClamps,
     supportFittings: enclosure.supportFittings,
   };
@@ -75,14 +95,19 @@ function capacityOf(box: Box, job: Job): CountedCapacity {
 
 const conductorsOf = new WeakMap<JobLookup, Map<Box, ContentConductor[]>>();
 
-/** What of the box's conductors counts; the same for every device that is tried in it, so it is kept with the job's lookup. */
+/**
+ * What of the box's conductors counts; the same for every device that is tried in it, so it is kept with the
+ * job's lookup.
+ */
 export function contentConductors(box: Box, known: JobLookup): ContentConductor[] {
   const boxes = conductorsOf.get(known) ?? new Map<Box, ContentConductor[]>();
   conductorsOf.set(known, boxes);
   let conductors = boxes.get(box);
   if (!conductors) {
     const labels = labelsOf(box);
-    conductors = box.conductors.map((conductor) => contentConductor(conductor, labels.get(conductor.id), known.job));
+    conductors = box.conductors.map((conductor) =>
+      contentConductor(conductor, labels.get(conductor.id), known.job),
+    );
     boxes.set(box, conductors);
   }
   return conductors;
@@ -110,13 +135,15 @@ function contentConductor(conductor: Conductor, label: Label | undefined, job: J
 const looseEndsOf = new WeakMap<Box, readonly { conductor: Conductor; at: At }[]>();
 
 /**
- * Every loose end of the box's conductors: one of a cable conductor, two of a pigtail, none of one that passes through.
- * Kept as long as the box object lives: two hundred devices ask for the same.
+ * Every loose end of the box's conductors: one of a cable conductor, two of a pigtail, none of one that
+ * passes through. Kept as long as the box object lives: two hundred devices ask for the same.
  */
 export function looseEnds(box: Box): readonly { conductor: Conductor; at: At }[] {
   let ends = looseEndsOf.get(box);
   if (!ends) {
-    ends = box.conductors.flatMap((conductor) => (conductor.ends ?? (conductor.at ? [conductor.at] : [])).map((at) => ({ conductor, at })));
+    ends = box.conductors.flatMap((conductor) =>
+      (conductor.ends ?? (conductor.at ? [conductor.at] : [])).map((at) => ({ conductor, at })),
+    );
     looseEndsOf.set(box, ends);
   }
   return ends;
@@ -129,7 +156,9 @@ export function foundJoint(
   range: readonly ConnectorChoice[],
 ): ContentConnector {
   const wires = looseEnds(box).filter(({ at }) => at.joint === joint.id);
-  const leads = box.positions.flatMap((position) => (position.leads ?? []).filter((lead) => lead.at.joint === joint.id));
+  const leads = box.positions.flatMap((position) =>
+    (position.leads ?? []).filter((lead) => lead.at.joint === joint.id),
+  );
   const members: BundleMember[] = [
     ...wires.map(({ conductor }) => ({
       size: conductor.size,
@@ -140,7 +169,8 @@ export function foundJoint(
   return {
     kind: joint.connector,
     ml: foundConnector(joint.connector, members, practice, range)?.ml ?? 0,
-    onlyBare: leads.length === 0 && wires.length > 0 && wires.every(({ conductor }) => conductor.colour === 'bare'),
+    onlyBare:
+      leads.length === 0 && wires.length > 0 && wires.every(({ conductor }) => conductor.colour === 'bare'),
     assembly: joint.assembly ?? joint.id,
     largest: largestSize(wires.map(({ conductor }) => conductor.size)),
   };
@@ -154,11 +184,20 @@ export function leadSize(practice: PracticeId): WireSize {
 /** Tails of the device at a position: those recorded, else those its record lists. */
 export function foundLeads(position: Position, known: JobLookup): { size: WireSize; length: number }[] {
   const unknown = leadSize(known.job.practice);
-  if (position.leads) return position.leads.map((lead) => ({ size: lead.size ?? unknown, length: lead.length ?? USUAL_LENGTH }));
-  return position.existing === 'smart' ? deviceLeads(known.devices.get(position.deviceId ?? ''), unknown) : [];
+  if (position.leads)
+    return position.leads.map((lead) => ({
+      size: lead.size ?? unknown,
+      length: lead.length ?? USUAL_LENGTH,
+    }));
+  return position.existing === 'smart'
+    ? deviceLeads(known.devices.get(position.deviceId ?? ''), unknown)
+    : [];
 }
 
-export function deviceLeads(device: Device | undefined, unknownSize: WireSize): { size: WireSize; length: number }[] {
+export function deviceLeads(
+  device: Device | undefined,
+  unknownSize: WireSize,
+): { size: WireSize; length: number }[] {
   return (device?.terminals ?? [])
     .filter((terminal) => terminal.form === 'lead')
     .map((terminal) => ({ size: terminal.size ?? unknownSize, length: terminal.length ?? USUAL_LENGTH }));
@@ -170,12 +209,17 @@ export function holdsDevice(position: Position): boolean {
 
 function foundStraps(box: Box, known: JobLookup, labels: ReadonlyMap<string, Label>): Strap[] {
   const straps = new Map<number, Strap>();
-  for (const position of box.positions) if (holdsDevice(position)) addToStrap(straps, foundStrap(box, position, known, labels), position);
+  for (const position of box.positions)
+    if (holdsDevice(position)) addToStrap(straps, foundStrap(box, position, known, labels), position);
   return [...straps.values()];
 }
 
 /** Devices on one yoke are one strap: as wide as the widest, joined to all their conductors. */
-export function addToStrap(straps: Map<number, Strap>, strap: Strap & { sharedBody?: boolean }, position: Position): void {
+export function addToStrap(
+  straps: Map<number, Strap>,
+  strap: Strap & { sharedBody?: boolean },
+  position: Position,
+): void {
   const yoke = position.yoke ?? position.index;
   const other = straps.get(yoke);
   if (!other) {
@@ -205,7 +249,11 @@ export function foundStrap(
     gangs: Math.max(position.width ?? 1, device?.gangs ?? 1),
     size: largestSize(joinedConductors(box, position, labels)),
     bodies: [
-      { position: position.index, body: device?.body ?? usual, clearance: leads.length > 0 ? clearance.leads : clearance.terminals },
+      {
+        position: position.index,
+        body: device?.body ?? usual,
+        clearance: leads.length > 0 ? clearance.leads : clearance.terminals,
+      },
     ],
     sharedBody: device === undefined && usual.sharedByYoke,
   };
@@ -217,7 +265,8 @@ function joinedConductors(box: Box, position: Position, labels: ReadonlyMap<stri
   return looseEnds(box)
     .filter(
       ({ conductor, at }) =>
-        (at.position === position.index || joints.has(at.joint ?? '')) && !isGround(conductor, labels.get(conductor.id)),
+        (at.position === position.index || joints.has(at.joint ?? '')) &&
+        !isGround(conductor, labels.get(conductor.id)),
     )
     .map(({ conductor }) => conductor.size);
 }

@@ -19,7 +19,10 @@ import {
 } from './as-found.js';
 import type { BoxContents, ContentConnector, Strap } from './contents.js';
 
-/** The devices the job's selections put in a box. A selection of null leaves the mechanical device where it is. */
+/**
+ * The devices the job's selections put in a box. A selection of null leaves the mechanical device where it
+ * is.
+ */
 export function plannedDevices(box: Box, known: JobLookup): PlannedDevice[] {
   return box.positions.flatMap((position) => {
     const selection = known.selections.get(placeKey(box.id, position.index));
@@ -29,7 +32,11 @@ export function plannedDevices(box: Box, known: JobLookup): PlannedDevice[] {
 }
 
 /** The box with the planned devices in place of what they replace; the other positions as found. */
-export function contentsAsPlanned(box: Box, planned: readonly PlannedDevice[], known: JobLookup): BoxContents {
+export function contentsAsPlanned(
+  box: Box,
+  planned: readonly PlannedDevice[],
+  known: JobLookup,
+): BoxContents {
   const { job } = known;
   const plan = planJoints(box, planned, known);
   const removed = new Set(plan.removed);
@@ -53,7 +60,9 @@ export function contentsAsPlanned(box: Box, planned: readonly PlannedDevice[], k
     straps: strapsAsPlanned(box, planned, plan, known),
     connectors: plannedConnectors(box, plan, known),
     leads: [
-      ...box.positions.filter((position) => !replaced.has(position.index)).flatMap((position) => foundLeads(position, known)),
+      ...box.positions
+        .filter((position) => !replaced.has(position.index))
+        .flatMap((position) => foundLeads(position, known)),
       ...inBox.flatMap(({ device }) => deviceLeads(device, leadSize(job.practice))),
     ],
   };
@@ -81,39 +90,62 @@ function plannedConnectors(box: Box, plan: JointPlan, known: JobLookup): Content
   });
 }
 
-/** What of a plan the yokes rest on: where each planned terminal goes, and the largest conductor of each net. */
+/**
+ * What of a plan the yokes rest on: where each planned terminal goes, and the largest conductor of each net.
+ */
 export type PlannedNets = Pick<JointPlan, 'terminals' | 'largest'>;
 
 /** The yokes with the planned devices on them; the other positions as found. */
-export function strapsAsPlanned(box: Box, planned: readonly PlannedDevice[], nets: PlannedNets, known: JobLookup): Strap[] {
+export function strapsAsPlanned(
+  box: Box,
+  planned: readonly PlannedDevice[],
+  nets: PlannedNets,
+  known: JobLookup,
+): Strap[] {
   const labels = labelsOf(box);
   const straps = new Map<number, Strap>();
   for (const position of box.positions) {
     const entry = planned.find((candidate) => candidate.position.index === position.index);
-    if (entry?.device.mount === 'box') addToStrap(straps, plannedStrap(box, entry, nets, known, labels), position);
-    else if (!entry && holdsDevice(position)) addToStrap(straps, foundStrap(box, position, known, labels), position);
+    if (entry?.device.mount === 'box')
+      addToStrap(straps, plannedStrap(box, entry, nets, known, labels), position);
+    else if (!entry && holdsDevice(position))
+      addToStrap(straps, foundStrap(box, position, known, labels), position);
   }
   return [...straps.values()];
 }
 
-function plannedStrap(box: Box, entry: PlannedDevice, plan: PlannedNets, known: JobLookup, labels: ReadonlyMap<string, Label>): Strap {
+function plannedStrap(
+  box: Box,
+  entry: PlannedDevice,
+  plan: PlannedNets,
+  known: JobLookup,
+  labels: ReadonlyMap<string, Label>,
+): Strap {
   const { device, position } = entry;
   const { clearance } = figuresInUse(known.job);
   return {
     positions: [position.index],
-    gangs: known.job.practice === 'us' || known.job.practice === 'ca' ? Math.max(position.width ?? 1, device.gangs) : (position.width ?? 1),
+    gangs:
+      known.job.practice === 'us' || known.job.practice === 'ca'
+        ? Math.max(position.width ?? 1, device.gangs)
+        : (position.width ?? 1),
     size: joinedByPlan(entry, plan) ?? foundStrap(box, position, known, labels).size,
     bodies: [
       {
         position: position.index,
         body: device.body,
-        clearance: device.terminals.some((terminal) => terminal.form === 'lead') ? clearance.leads : clearance.terminals,
+        clearance: device.terminals.some((terminal) => terminal.form === 'lead')
+          ? clearance.leads
+          : clearance.terminals,
       },
     ],
   };
 }
 
-/** The largest conductor the plan joins to the device, grounds left out; undefined while a needed terminal has no net. */
+/**
+ * The largest conductor the plan joins to the device, grounds left out; undefined while a needed terminal has
+ * no net.
+ */
 function joinedByPlan({ device, position }: PlannedDevice, plan: PlannedNets): WireSize | undefined {
   const sizes: WireSize[] = [];
   for (const terminal of device.terminals) {

@@ -19,7 +19,10 @@ export interface BoxAssessment extends FillResult {
 
 /** @param which as found, or with the selected devices in place of the existing ones */
 export function assessBox(box: Box, known: JobLookup, which: 'found' | 'planned'): BoxAssessment {
-  const contents = which === 'found' ? contentsAsFound(box, known) : contentsAsPlanned(box, plannedDevices(box, known), known);
+  const contents =
+    which === 'found'
+      ? contentsAsFound(box, known)
+      : contentsAsPlanned(box, plannedDevices(box, known), known);
   return {
     boxId: box.id,
     ...printedFill(fill(contents)),
@@ -34,7 +37,10 @@ export function assessBoxes(job: Job, which: 'found' | 'planned'): BoxAssessment
   return job.boxes.map((box) => assessBox(box, known, which));
 }
 
-/** Allowances count where a conductor of their size is in the box; the others wherever their group is computed. */
+/**
+ * Allowances count where a conductor of their size is in the box; the others wherever their group is
+ * computed.
+ */
 function ownFigures(contents: BoxContents, job: Job): BoxAssessment['own'] {
   if (!job.overrides?.length) return [];
   const gauges = new Set(contents.conductors.map((conductor) => figureOfAllowance(conductor.size)));

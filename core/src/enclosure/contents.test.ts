@@ -82,7 +82,9 @@ describe('the box as planned', () => {
     const job = exampleJob('galley');
     const known = lookup(job);
     const planned = contentsAsPlanned(first(job), plannedDevices(first(job), known), known);
-    expect(planned.conductors.filter((conductor) => !conductor.fromOutside && !conductor.id.startsWith('galley'))).toHaveLength(2);
+    expect(
+      planned.conductors.filter((conductor) => !conductor.fromOutside && !conductor.id.startsWith('galley')),
+    ).toHaveLength(2);
     expect(planned.conductors.map((conductor) => conductor.id)).not.toContain('galley-tail-1');
     expect(planned.conductors.map((conductor) => conductor.id)).toContain('galley-bond');
   });
@@ -92,13 +94,18 @@ describe('the box as planned', () => {
     const [device] = job.catalogue.devices;
     if (device) device.mount = 'fitting';
     const known = lookup(job);
-    expect(contentsAsPlanned(first(job), plannedDevices(first(job), known), known)).toMatchObject({ straps: [], leads: [] });
+    expect(contentsAsPlanned(first(job), plannedDevices(first(job), known), known)).toMatchObject({
+      straps: [],
+      leads: [],
+    });
   });
 
   test('without labels the device counts as what it replaces', () => {
     const job = exampleJob('pantry');
     first(job).labels = [];
     const known = lookup(job);
-    expect(contentsAsPlanned(first(job), plannedDevices(first(job), known), known).straps[0]?.size).toBe('12AWG');
+    expect(contentsAsPlanned(first(job), plannedDevices(first(job), known), known).straps[0]?.size).toBe(
+      '12AWG',
+    );
   });
 });

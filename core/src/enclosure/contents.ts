@@ -4,8 +4,8 @@ import type { FillMethod } from '../practice/fill-figures.js';
 import type { FiguresInUse } from '../practice/rule-figures.js';
 
 /**
- * What is in a box, as fill, depth and packing want it: plain data, gathered by `as-found.ts` or `as-planned.ts`.
- * Lengths mm, volumes mL.
+ * What is in a box, as fill, depth and packing want it: plain data, gathered by `as-found.ts` or
+ * `as-planned.ts`. Lengths mm, volumes mL.
  */
 export interface BoxContents {
   practice: PracticeId;
@@ -49,7 +49,10 @@ export interface ContentConductor {
 export interface Strap {
   positions: number[];
   gangs: number;
-  /** The largest building conductor joined to it; undefined when nothing is known: the largest in the box stands in. */
+  /**
+   * The largest building conductor joined to it; undefined when nothing is known: the largest in the box
+   * stands in.
+   */
   size: WireSize | undefined;
   bodies: { position: number; body: Body; clearance: number }[];
 }

@@ -35,7 +35,14 @@ export function fill(contents: BoxContents): FillResult {
   const { method, capacity } = contents;
   const figures = contents.figures.fill;
   if (method === 'none' || !figures) {
-    return { method, capacityMl: capacity.ml, usedMl: null, remainingMl: null, verdict: 'no-rule', lines: [] };
+    return {
+      method,
+      capacityMl: capacity.ml,
+      usedMl: null,
+      remainingMl: null,
+      verdict: 'no-rule',
+      lines: [],
+    };
   }
   const lines =
     method === 'cec-12-3034'
@@ -72,7 +79,11 @@ export function printedFill(result: FillResult): FillResult {
     capacityMl: round(result.capacityMl),
     usedMl: round(result.usedMl),
     remainingMl: round(result.remainingMl),
-    lines: result.lines.map((line) => ({ ...line, eachMl: rounded(line.eachMl, 3), ml: rounded(line.ml, 3) })),
+    lines: result.lines.map((line) => ({
+      ...line,
+      eachMl: rounded(line.eachMl, 3),
+      ml: rounded(line.ml, 3),
+    })),
   };
 }
 
@@ -94,7 +105,15 @@ class Tally {
       .sort(([a], [b]) => WIRE[a].section - WIRE[b].section)
       .map(([size, count]) => {
         const eachMl = this.figures.allowance[WIRE[size].gauge] * this.share;
-        return { rule: this.rule, clause: this.figures.clauses[this.rule], what: size, size, count, eachMl, ml: count * eachMl };
+        return {
+          rule: this.rule,
+          clause: this.figures.clauses[this.rule],
+          what: size,
+          size,
+          count,
+          eachMl,
+          ml: count * eachMl,
+        };
       });
   }
 }
@@ -115,7 +134,9 @@ function conductors(contents: BoxContents, figures: FillFigures): FillLine[] {
 }
 
 function grounds(contents: BoxContents, figures: FillFigures): FillLine[] {
-  const all = contents.conductors.filter((conductor) => conductor.fromOutside && (conductor.ground || conductor.isolatedGround));
+  const all = contents.conductors.filter(
+    (conductor) => conductor.fromOutside && (conductor.ground || conductor.isolatedGround),
+  );
   const apart = figures.isolatedGroundsApart ? all.filter((conductor) => conductor.isolatedGround) : [];
   const together = all.filter((conductor) => !apart.includes(conductor));
   const once = (rule: 'ground' | 'isolated-ground', group: ContentConductor[]) => {
@@ -156,14 +177,19 @@ function terminalBlocks(contents: BoxContents, figures: FillFigures): FillLine[]
   for (const connector of contents.connectors) {
     if (connector.kind !== 'terminal-block' || connector.largest === undefined) continue;
     const known = assemblies.get(connector.assembly);
-    assemblies.set(connector.assembly, largestSize(known ? [known, connector.largest] : [connector.largest]) as WireSize);
+    assemblies.set(
+      connector.assembly,
+      largestSize(known ? [known, connector.largest] : [connector.largest]) as WireSize,
+    );
   }
   const tally = new Tally('terminal-block', figures);
   for (const size of assemblies.values()) tally.add(size);
   return tally.lines();
 }
 
-/** Bare bonding conductors count nothing; insulated ones count like any conductor, and the line says how many. */
+/**
+ * Bare bonding conductors count nothing; insulated ones count like any conductor, and the line says how many.
+ */
 function caConductors(contents: BoxContents, figures: FillFigures): FillLine[] {
   const tally = new Tally('conductor', figures);
   const bonding = new Map<WireSize, number>();
@@ -174,7 +200,9 @@ function caConductors(contents: BoxContents, figures: FillFigures): FillLine[] {
   }
   return tally.lines().map((line) => {
     const count = line.size ? bonding.get(line.size) : undefined;
-    return count === undefined ? line : { ...line, what: `${line.what}, ${count} insulated bonding among them` };
+    return count === undefined
+      ? line
+      : { ...line, what: `${line.what}, ${count} insulated bonding among them` };
   });
 }
 
@@ -225,7 +253,9 @@ export function deepestBody(strap: Strap): number {
 function caConnectors(contents: BoxContents, figures: FillFigures): FillLine[] {
   const tally = new Tally('connectors', figures);
   const counted = contents.connectors.filter(
-    (connector) => !connector.onlyBare && (connector.kind === 'twist-on' || connector.kind === 'lever' || connector.kind === 'unknown'),
+    (connector) =>
+      !connector.onlyBare &&
+      (connector.kind === 'twist-on' || connector.kind === 'lever' || connector.kind === 'unknown'),
   );
   const size = largestInBox(contents);
   if (size) tally.add(size, Math.floor(counted.length / 2));

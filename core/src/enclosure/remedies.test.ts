@@ -25,8 +25,8 @@ const ring = (id: string, depth: number, in3: number, price: number): Part => ({
 });
 
 /**
- * Two cables of 14 AWG at a single-pole switch: four conductors 8 in3, the grounds together 2, the yoke 4: 14 in3. The box, 3 x 2 x
- * 2-1/4, holds 10.5.
+ * Two cables of 14 AWG at a single-pole switch: four conductors 8 in3, the grounds together 2, the yoke 4: 14
+ * in3. The box, 3 x 2 x 2-1/4, holds 10.5.
  */
 function tight(change: (job: Job, box: Box) => void = () => {}) {
   let serial = 0;
@@ -43,7 +43,13 @@ function tight(change: (job: Job, box: Box) => void = () => {}) {
   const box: Box = {
     ...made,
     ...presetContents('power-at-switch', 'us', '14AWG', [], newId),
-    enclosure: { ...made.enclosure, material: 'metal', grounded: true, capacity: { from: 'standard', enclosureId: 'dev-225' }, depth: 57 },
+    enclosure: {
+      ...made.enclosure,
+      material: 'metal',
+      grounded: true,
+      capacity: { from: 'standard', enclosureId: 'dev-225' },
+      depth: 57,
+    },
   };
   const job: Job = {
     ...newJob('j', 'Job', 'us', '2023', catalogue),
@@ -58,7 +64,12 @@ const of = (found: readonly Remedy[], kind: Remedy['kind']) => found.filter((rem
 describe('a box by hand: 14 in3 in 10.5', () => {
   test('the smallest box that closes it is exactly full, and counts as closed', () => {
     const [first] = of(tight().found, 'deeper-box');
-    expect(first).toMatchObject({ id: 'dev-275', clears: ['fill'], leaves: [], also: [{ code: 'wall-opened' }] });
+    expect(first).toMatchObject({
+      id: 'dev-275',
+      clears: ['fill'],
+      leaves: [],
+      also: [{ code: 'wall-opened' }],
+    });
     expect(cubicInches(first?.before.usedMl as number)).toBeCloseTo(14, 3);
     expect(cubicInches(first?.after.capacityMl as number)).toBeCloseTo(14, 3);
     expect(first?.after.availableMm).toBe(70);
@@ -95,7 +106,9 @@ describe('a box by hand: 14 in3 in 10.5', () => {
 });
 
 test('too deep by 3 mm of 57: what gives depth helps, what gives volume alone does not', () => {
-  const { found } = tight((_, box) => Object.assign(box.enclosure, { capacity: { from: 'marked', in3: 30 }, depth: 30 }));
+  const { found } = tight((_, box) =>
+    Object.assign(box.enclosure, { capacity: { from: 'marked', in3: 30 }, depth: 30 }),
+  );
   // The switch body is 25 mm, its clearance 6: 31 mm in 30.
   expect(found.every((remedy) => remedy.clears.includes('depth'))).toBe(true);
   expect(of(found, 'ring').map(({ id }) => id)).toEqual(['flat', 'usual']);
@@ -105,12 +118,18 @@ describe.each([1, 2, 3, 4])('random houses (seed %i)', (seed) => {
   const random = new Random(9100 + seed);
   const { catalogue } = exampleJob('galley');
   const devices = manyDevices(random, catalogue.devices, 20);
-  const job = randomHouse(random, 12, { ...catalogue, devices, parts: [...catalogue.parts, ring('usual', 16, 6, 450)] });
+  const job = randomHouse(random, 12, {
+    ...catalogue,
+    devices,
+    parts: [...catalogue.parts, ring('usual', 16, 6, 450)],
+  });
   const known = lookup(job);
 
   test('nothing is offered to a box that closes; whatever is offered helps and harms nothing', () => {
     for (const box of job.boxes) {
-      const chosen = box.positions.some((position) => known.selections.get(`${box.id}/${position.index}`)?.deviceId);
+      const chosen = box.positions.some(
+        (position) => known.selections.get(`${box.id}/${position.index}`)?.deviceId,
+      );
       const troubles = troublesOf(assessBox(box, known, chosen ? 'planned' : 'found'));
       const found = remedies(box, known);
       if (troubles.length === 0) expect(found).toEqual([]);
@@ -127,13 +146,17 @@ describe.each([1, 2, 3, 4])('random houses (seed %i)', (seed) => {
       for (let at = 1; at < found.length; at++) {
         const [a, b] = [found[at - 1] as Remedy, found[at] as Remedy];
         expect(a.leaves.length).toBeLessThanOrEqual(b.leaves.length);
-        if (a.leaves.length === b.leaves.length && a.price !== null && b.price !== null) expect(a.price).toBeLessThanOrEqual(b.price);
+        if (a.leaves.length === b.leaves.length && a.price !== null && b.price !== null)
+          expect(a.price).toBeLessThanOrEqual(b.price);
       }
     }
   });
 });
 
-/** The pantry, told to the last conductor, with a device 34 mm deep and 12 mm of leads in a box that has 40; and other devices. */
+/**
+ * The pantry, told to the last conductor, with a device 34 mm deep and 12 mm of leads in a box that has 40;
+ * and other devices.
+ */
 function pantry(others: (device: Device) => Device[], change: (job: Job) => void = () => {}) {
   const job = exampleJob('pantry');
   change(job);
@@ -145,7 +168,8 @@ function pantry(others: (device: Device) => Device[], change: (job: Job) => void
     .map(({ id }) => {
       const [, cable, colour] = id.split('-');
       if (colour === 'bare') return { conductorId: id, role: 'ground' };
-      if (colour === 'white') return { conductorId: id, role: 'neutral', circuitId: box.circuitIds[0] as string };
+      if (colour === 'white')
+        return { conductorId: id, role: 'neutral', circuitId: box.circuitIds[0] as string };
       return cable === 'feed'
         ? { conductorId: id, role: 'line', circuitId: box.circuitIds[0] as string }
         : { conductorId: id, role: 'load', loadIds: job.loads.map((load) => load.id) };
@@ -159,7 +183,11 @@ const like = (device: Device, more: Partial<Device>): Device => ({ ...structured
 describe('another device where the chosen one is too deep: 46 mm in 40', () => {
   test('one with terminals needs 6 mm behind it: 34 + 6 closes exactly; one as deep with leads is left out', () => {
     const found = pantry((device) => [
-      like(device, { id: 'screws', price: 4000, terminals: device.terminals.map((terminal) => ({ ...terminal, form: 'screw' as const })) }),
+      like(device, {
+        id: 'screws',
+        price: 4000,
+        terminals: device.terminals.map((terminal) => ({ ...terminal, form: 'screw' as const })),
+      }),
       like(device, { id: 'same' }),
     ]);
     expect(found).toMatchObject([
@@ -191,12 +219,17 @@ describe('another device where the chosen one is too deep: 46 mm in 40', () => {
       ['two-wire', 'two-wire', -400],
       ['smaller-device', 'flat', 1600],
     ]);
-    expect(found[0]?.also).toEqual([{ code: 'neutral-not-used' }, { code: 'other-family', facts: { from: 'pellworth', to: 'other' } }]);
+    expect(found[0]?.also).toEqual([
+      { code: 'neutral-not-used' },
+      { code: 'other-family', facts: { from: 'pellworth', to: 'other' } },
+    ]);
   });
 
   test('a module at the fitting leaves the old switch, 25 + 6 mm, in the box', () => {
     const found = pantry((device) => [like(device, { id: 'module', mount: 'fitting' })]);
-    expect(found).toMatchObject([{ kind: 'module-at-fitting', id: 'module', clears: ['depth'], also: [{ code: 'at-fitting' }] }]);
+    expect(found).toMatchObject([
+      { kind: 'module-at-fitting', id: 'module', clears: ['depth'], also: [{ code: 'at-fitting' }] },
+    ]);
     expect(found[0]?.after.neededMm).toBeLessThanOrEqual(40);
   });
 

@@ -70,8 +70,9 @@ export function troublesOf(result: Pick<BoxAssessment, 'verdict' | 'depth' | 'pa
 const MOST_OF_A_KIND = 2;
 
 /**
- * Ways out for a box that does not close, as planned where devices are chosen, else as found. Each candidate is applied, the box is
- * computed anew, and only what clears some trouble without making another is kept; those that clear all come first, then the cheaper.
+ * Ways out for a box that does not close, as planned where devices are chosen, else as found. Each candidate
+ * is applied, the box is computed anew, and only what clears some trouble without making another is kept;
+ * those that clear all come first, then the cheaper.
  */
 export function remedies(box: Box, known: JobLookup): Remedy[] {
   const bench = new Bench(box, known);
@@ -113,7 +114,11 @@ class Bench {
   }
 
   /** The box as it would be; none when that clears nothing or makes new trouble. */
-  private tried(what: Pick<Remedy, 'kind' | 'name' | 'id' | 'place' | 'price' | 'also'>, box: Box, job: Job): Remedy[] {
+  private tried(
+    what: Pick<Remedy, 'kind' | 'name' | 'id' | 'place' | 'price' | 'also'>,
+    box: Box,
+    job: Job,
+  ): Remedy[] {
     const after = assessBox(box, lookup(job), this.which);
     const leaves = troublesOf(after);
     const clears = this.troubles.filter((trouble) => !leaves.includes(trouble));
@@ -127,7 +132,10 @@ class Bench {
     return { ...job, boxes: job.boxes.map((other) => (other.id === box.id ? box : other)), ...more };
   }
 
-  /** Larger or deeper boxes of as many gangs, from the catalogue and the practice's own table, the smallest that help. */
+  /**
+   * Larger or deeper boxes of as many gangs, from the catalogue and the practice's own table, the smallest
+   * that help.
+   */
   boxes(): Remedy[] {
     const { job } = this.known;
     const { gangs, capacity } = this.box.enclosure;
@@ -174,15 +182,28 @@ class Bench {
   rings(): Remedy[] {
     return (
       this.known.job.catalogue.parts
-        .filter((part): part is Part & { depth: number } => part.where !== 'fitting' && part.depth !== undefined)
+        .filter(
+          (part): part is Part & { depth: number } => part.where !== 'fitting' && part.depth !== undefined,
+        )
         // Marked in cubic inches they are made for those boxes, in mL for the others.
         .filter((part) => (part.in3 === undefined) === (this.known.job.practice !== 'us'))
         .flatMap((part): Remedy[] => {
           const { rings = [] } = this.box.enclosure;
-          const volume = part.mL !== undefined ? { mL: part.mL } : part.in3 !== undefined ? { in3: part.in3 } : {};
-          const box = { ...this.box, enclosure: { ...this.box.enclosure, rings: [...rings, { depth: part.depth, ...volume }] } };
+          const volume =
+            part.mL !== undefined ? { mL: part.mL } : part.in3 !== undefined ? { in3: part.in3 } : {};
+          const box = {
+            ...this.box,
+            enclosure: { ...this.box.enclosure, rings: [...rings, { depth: part.depth, ...volume }] },
+          };
           const also: SideEffect[] = [{ code: 'stands-proud', facts: { mm: part.depth } }];
-          const what = { kind: 'ring' as const, name: part.name, id: part.id, place: null, price: part.price, also };
+          const what = {
+            kind: 'ring' as const,
+            name: part.name,
+            id: part.id,
+            place: null,
+            price: part.price,
+            also,
+          };
           return this.tried(what, box, this.withBox(box));
         })
     );
@@ -197,11 +218,18 @@ class Bench {
       if (this.box.joints.every((joint) => joint.connector === kind)) return [];
       const also: SideEffect[] = [{ code: 'joints-remade', facts: { joints: box.joints.length } }];
       const what = { kind: 'connectors' as const, name: kind, id: kind, place: null, price: null, also };
-      return this.tried(what, box, this.withBox(box, { brief: { ...job.brief, connectors: [kind, ...others] } }));
+      return this.tried(
+        what,
+        box,
+        this.withBox(box, { brief: { ...job.brief, connectors: [kind, ...others] } }),
+      );
     });
   }
 
-  /** Other devices that fit the place, in every way the catalogue offers: smaller, without a neutral, at the fitting, bulbs instead. */
+  /**
+   * Other devices that fit the place, in every way the catalogue offers: smaller, without a neutral, at the
+   * fitting, bulbs instead.
+   */
   devices(): Remedy[] {
     const { job } = this.known;
     return this.chosen.flatMap(({ position, device, strategy }): Remedy[] => {
@@ -214,7 +242,9 @@ class Bench {
       );
       return others.flatMap((candidate): Remedy[] => {
         const other = this.known.devices.get(candidate.deviceId) as Device;
-        const parts = candidate.with.flatMap((id) => job.catalogue.parts.find((part) => part.id === id) ?? []);
+        const parts = candidate.with.flatMap(
+          (id) => job.catalogue.parts.find((part) => part.id === id) ?? [],
+        );
         const selections = job.selections.map((selection) =>
           selection.boxId === this.box.id && selection.position === position.index
             ? { ...selection, deviceId: other.id, strategy: candidate.strategy }
@@ -247,11 +277,21 @@ function sideEffects(from: Device, to: Device, strategy: Strategy, parts: readon
     ...(strategy === 'bulb-controller' ? [{ code: 'no-wired-control' as const }] : []),
     ...(strategy === 'module' || to.mount === 'fitting' ? [{ code: 'at-fitting' as const }] : []),
     ...(from.needs.neutral && !to.needs.neutral ? [{ code: 'neutral-not-used' as const }] : []),
-    ...(from.family !== to.family ? [{ code: 'other-family' as const, facts: { from: from.family, to: to.family } }] : []),
-    ...(parts.length > 0 ? [{ code: 'parts' as const, facts: { parts: parts.map((part) => part.name) } }] : []),
+    ...(from.family !== to.family
+      ? [{ code: 'other-family' as const, facts: { from: from.family, to: to.family } }]
+      : []),
+    ...(parts.length > 0
+      ? [{ code: 'parts' as const, facts: { parts: parts.map((part) => part.name) } }]
+      : []),
   ];
 }
 
 function figures({ usedMl, capacityMl, depth, packing }: BoxAssessment): RemedyFigures {
-  return { usedMl, capacityMl, availableMm: depth.availableMm, neededMm: depth.neededMm, occupancy: packing.occupancy };
+  return {
+    usedMl,
+    capacityMl,
+    availableMm: depth.availableMm,
+    neededMm: depth.neededMm,
+    occupancy: packing.occupancy,
+  };
 }

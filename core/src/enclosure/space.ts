@@ -38,7 +38,9 @@ export function packing(contents: BoxContents): PackingResult {
     .reduce((sum, { body }) => sum + (body.width * body.height * body.depth) / 1000, 0);
   const connectorsMl = contents.connectors.reduce((sum, connector) => sum + connector.ml, 0);
   const wires = [
-    ...contents.conductors.map(({ size, length, bare }) => wireMl(bare ? WIRE[size].bare : WIRE[size].diameter, length)),
+    ...contents.conductors.map(({ size, length, bare }) =>
+      wireMl(bare ? WIRE[size].bare : WIRE[size].diameter, length),
+    ),
     ...contents.leads.map(({ size, length }) => wireMl(WIRE[size].diameter, length)),
   ];
   const conductorsMl = wires.reduce((sum, ml) => sum + ml, 0) / foldedShare;
@@ -46,7 +48,8 @@ export function packing(contents: BoxContents): PackingResult {
   const capacity = contents.capacity.ml;
   if (capacity === null || capacity === 0) return { occupancy: null, verdict: 'unknown', shares };
   const occupancy = (bodiesMl + connectorsMl + conductorsMl) / capacity;
-  const verdict = occupancy <= comfortable + 1e-9 ? 'comfortable' : occupancy <= closes + 1e-9 ? 'tight' : 'will-not-close';
+  const verdict =
+    occupancy <= comfortable + 1e-9 ? 'comfortable' : occupancy <= closes + 1e-9 ? 'tight' : 'will-not-close';
   return { occupancy: rounded(occupancy, 4), verdict, shares };
 }
 

@@ -7,7 +7,12 @@ import { conflictFacts, partFacts, recordWords, wordProblem } from './change-sen
 const job = exampleJob('pantry');
 const [box] = job.boxes as [Job['boxes'][number]];
 const [conductor] = box.conductors as [Job['boxes'][number]['conductors'][number]];
-const set = (field: string, was: unknown, now: unknown): EditPart => ({ kind: 'box', id: box.id, base: 1, set: { [field]: { was, now } } });
+const set = (field: string, was: unknown, now: unknown): EditPart => ({
+  kind: 'box',
+  id: box.id,
+  base: 1,
+  set: { [field]: { was, now } },
+});
 
 test('a change of one conductor is told by that conductor, not by the list', () => {
   const now = box.conductors.map((one) => (one === conductor ? { ...one, colour: 'red' } : one));
@@ -30,8 +35,13 @@ test('where it ends, what it is, what is ticked and what is read are told in wor
     now: 'on the screw of the box',
   });
   const label = { conductorId: conductor.id, role: 'line', circuitId: job.circuits[0]?.id };
-  expect(partFacts(job, set('labels', [], [label]))[0]).toMatchObject({ was: 'nothing', now: `line, breaker ${job.circuits[0]?.breaker}` });
-  expect(partFacts(job, set('hazards', null, ['scorch', 'water']))[0]).toMatchObject({ now: 'scorch, water' });
+  expect(partFacts(job, set('labels', [], [label]))[0]).toMatchObject({
+    was: 'nothing',
+    now: `line, breaker ${job.circuits[0]?.breaker}`,
+  });
+  expect(partFacts(job, set('hazards', null, ['scorch', 'water']))[0]).toMatchObject({
+    now: 'scorch, water',
+  });
 });
 
 test('records are called what an installer calls them', () => {
@@ -44,13 +54,33 @@ test('records are called what an installer calls them', () => {
 });
 
 test('a question says what it was, theirs and mine; texts and numbers can be written anew', () => {
-  const name = { part: 0, kind: 'box' as const, id: box.id, field: 'name', was: 'A', theirs: 'B', yours: 'C' };
-  expect(conflictFacts(job, name)).toEqual({ what: `box ${box.name}: name`, was: 'A', theirs: 'B', mine: 'C', writes: 'text' });
-  expect(conflictFacts(job, { ...name, field: 'order', was: null, theirs: 2, yours: 3 }).writes).toBe('number');
-  expect(conflictFacts(job, { ...name, field: 'conductors', path: [conductor.id, 'colour'] }).writes).toBeNull();
+  const name = {
+    part: 0,
+    kind: 'box' as const,
+    id: box.id,
+    field: 'name',
+    was: 'A',
+    theirs: 'B',
+    yours: 'C',
+  };
+  expect(conflictFacts(job, name)).toEqual({
+    what: `box ${box.name}: name`,
+    was: 'A',
+    theirs: 'B',
+    mine: 'C',
+    writes: 'text',
+  });
+  expect(conflictFacts(job, { ...name, field: 'order', was: null, theirs: 2, yours: 3 }).writes).toBe(
+    'number',
+  );
+  expect(
+    conflictFacts(job, { ...name, field: 'conductors', path: [conductor.id, 'colour'] }).writes,
+  ).toBeNull();
   const gone = conflictFacts(job, { part: 0, kind: 'room', id: 'gone', theirs: null });
   expect(gone).toMatchObject({ theirs: 'taken out', mine: 'changed' });
-  expect(conflictFacts(job, { part: 0, kind: 'room', id: 'entry', theirs: job.rooms[0], yours: null })).toMatchObject({
+  expect(
+    conflictFacts(job, { part: 0, kind: 'room', id: 'entry', theirs: job.rooms[0], yours: null }),
+  ).toMatchObject({
     theirs: 'changed',
     mine: 'taken out',
   });

@@ -92,7 +92,12 @@ export function conflictFacts(job: Job, conflict: Conflict): QuestionWords {
   const { field, path = [], was, theirs, yours } = conflict;
   if (field === undefined) {
     const removing = yours === null && theirs !== null;
-    const name = recordWords(job, conflict.kind, conflict.id, (theirs ?? yours ?? undefined) as JobRecord | undefined);
+    const name = recordWords(
+      job,
+      conflict.kind,
+      conflict.id,
+      (theirs ?? yours ?? undefined) as JobRecord | undefined,
+    );
     return {
       what: name,
       was: 'there',
@@ -101,14 +106,21 @@ export function conflictFacts(job: Job, conflict: Conflict): QuestionWords {
       writes: null,
     };
   }
-  const kind = [was, theirs, yours].map((value) => (value === null || value === undefined ? 'nothing' : typeof value));
-  const plain = (type: string) => kind.some((each) => each === type) && kind.every((each) => each === type || each === 'nothing');
+  const kind = [was, theirs, yours].map((value) =>
+    value === null || value === undefined ? 'nothing' : typeof value,
+  );
+  const plain = (type: string) =>
+    kind.some((each) => each === type) && kind.every((each) => each === type || each === 'nothing');
   return {
     what: factWords(job, conflict, field, path),
     was: valueWords(job, conflict, field, was),
     theirs: valueWords(job, conflict, field, theirs),
     mine: valueWords(job, conflict, field, yours),
-    writes: plain('number') ? 'number' : plain('string') && FREE_TEXT.has(path.at(-1) ?? field) ? 'text' : null,
+    writes: plain('number')
+      ? 'number'
+      : plain('string') && FREE_TEXT.has(path.at(-1) ?? field)
+        ? 'text'
+        : null,
   };
 }
 
@@ -137,9 +149,11 @@ const FREE_TEXT = new Set([
 export function recordWords(job: Job, kind: RecordKind, id: string, given?: JobRecord): string {
   if (kind === 'job') return KIND_WORDS.job;
   const record = findRecord(job, kind, id)?.record ?? given;
-  if (kind === 'circuit') return record ? `breaker ${String(record.breaker)} (${String(record.label)})` : 'a circuit';
+  if (kind === 'circuit')
+    return record ? `breaker ${String(record.breaker)} (${String(record.label)})` : 'a circuit';
   if (kind === 'selection' || kind === 'pairing') {
-    const [boxId = '', position] = kind === 'selection' ? id.split('/') : [String(record?.boxId ?? ''), String(record?.position ?? '')];
+    const [boxId = '', position] =
+      kind === 'selection' ? id.split('/') : [String(record?.boxId ?? ''), String(record?.position ?? '')];
     return `${KIND_WORDS[kind]} for ${nameOf(job, boxId) ?? 'a box'}, position ${position ?? '?'}`;
   }
   if (kind === 'event' || kind === 'photo') {
@@ -150,7 +164,12 @@ export function recordWords(job: Job, kind: RecordKind, id: string, given?: JobR
   return `${KIND_WORDS[kind]} ${typeof name === 'string' && name !== '' ? name : id}`;
 }
 
-function factWords(job: Job, { kind, id }: { kind: RecordKind; id: string }, field: string, path: readonly string[]): string {
+function factWords(
+  job: Job,
+  { kind, id }: { kind: RecordKind; id: string },
+  field: string,
+  path: readonly string[],
+): string {
   const name = recordWords(job, kind, id);
   const [key, ...rest] = path;
   const box = kind === 'box' ? job.boxes.find((entry) => entry.id === id) : undefined;
@@ -176,7 +195,12 @@ function jointWords(box: Box | undefined, id: string): string {
   return at < 0 ? 'a joint' : `joint ${at + 1}`;
 }
 
-function valueWords(job: Job, { kind, id }: { kind: RecordKind; id: string }, field: string, value: unknown): string {
+function valueWords(
+  job: Job,
+  { kind, id }: { kind: RecordKind; id: string },
+  field: string,
+  value: unknown,
+): string {
   const box = kind === 'box' ? job.boxes.find((entry) => entry.id === id) : undefined;
   return inWords(job, box, field, value);
 }
@@ -195,13 +219,18 @@ function inWords(job: Job, box: Box | undefined, field: string, value: unknown):
   const place = placeWords(box, record);
   if (place) return place;
   if (typeof record.role === 'string')
-    return [WORDS[job.practice].roles[record.role as Role] ?? record.role, ...idsOf(record).map((each) => nameOf(job, each))]
+    return [
+      WORDS[job.practice].roles[record.role as Role] ?? record.role,
+      ...idsOf(record).map((each) => nameOf(job, each)),
+    ]
       .filter(Boolean)
       .join(', ');
   if (typeof record.name === 'string' && record.name !== '') return record.name;
   if ('value' in record && 'tool' in record) return `${String(record.tool)} ${String(record.value)}`;
   const told = Object.entries(record).filter(([name, item]) => name !== 'id' && typeof item !== 'object');
-  return told.map(([name, item]) => `${fieldWords(name)} ${inWords(job, box, name, item)}`).join(', ') || 'changed';
+  return (
+    told.map(([name, item]) => `${fieldWords(name)} ${inWords(job, box, name, item)}`).join(', ') || 'changed'
+  );
 }
 
 const MOST_TOLD = 6;
@@ -209,13 +238,16 @@ const MOST_TOLD = 6;
 /** Where a conductor ends. */
 function placeWords(box: Box | undefined, at: JobRecord): string | undefined {
   if (typeof at.joint === 'string') return `in ${jointWords(box, at.joint)}`;
-  if (typeof at.position === 'number' && typeof at.terminal === 'string') return `on terminal ${at.terminal} of position ${at.position}`;
+  if (typeof at.position === 'number' && typeof at.terminal === 'string')
+    return `on terminal ${at.terminal} of position ${at.position}`;
   if (at.boxScrew === true) return 'on the screw of the box';
   return at.capped === true ? 'capped' : undefined;
 }
 
 const idsOf = (label: JobRecord): string[] =>
-  [...((label.loadIds as string[] | undefined) ?? []), label.circuitId].filter((id): id is string => typeof id === 'string');
+  [...((label.loadIds as string[] | undefined) ?? []), label.circuitId].filter(
+    (id): id is string => typeof id === 'string',
+  );
 
 /** What an id of the job stands for; nothing when it is none. */
 function nameOf(job: Job, id: string): string | undefined {
@@ -228,5 +260,8 @@ function nameOf(job: Job, id: string): string | undefined {
 }
 
 function fieldWords(field: string): string {
-  return FIELD_WORDS[field] ?? field.replaceAll(/([a-z])([A-Z])/g, (_, left, right) => `${left} ${right.toLowerCase()}`);
+  return (
+    FIELD_WORDS[field] ??
+    field.replaceAll(/([a-z])([A-Z])/g, (_, left, right) => `${left} ${right.toLowerCase()}`)
+  );
 }

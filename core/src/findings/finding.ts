@@ -40,7 +40,10 @@ export type Outcome = 'block' | 'warn' | 'unproved' | 'note';
 
 export type FactValue = string | number | boolean | null | readonly string[];
 
-/** What an engine established: data. Its sentence is made from `code` and `facts` in `sentences.ts`, in one place. */
+/**
+ * What an engine established: data. Its sentence is made from `code` and `facts` in `sentences.ts`, in one
+ * place.
+ */
 export interface Reason {
   rule: MatchRule;
   outcome: Outcome;

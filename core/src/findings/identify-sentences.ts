@@ -36,11 +36,18 @@ export function pointWords(box: Box, known: JobLookup, point: string): string {
 export function readingWords(
   box: Box,
   known: JobLookup,
-  reading: Pick<Reading, 'tool' | 'points' | 'arrangement' | 'breakers' | 'switches' | 'lifted' | 'loads' | 'position'> & {
+  reading: Pick<
+    Reading,
+    'tool' | 'points' | 'arrangement' | 'breakers' | 'switches' | 'lifted' | 'loads' | 'position'
+  > & {
     value?: Reading['value'];
   },
 ): string {
-  const unit = reading.tool.startsWith('volts') ? ' V' : reading.tool === 'ohms' && typeof reading.value === 'number' ? ' ohm' : '';
+  const unit = reading.tool.startsWith('volts')
+    ? ' V'
+    : reading.tool === 'ohms' && typeof reading.value === 'number'
+      ? ' ohm'
+      : '';
   const value = reading.value === undefined ? '' : `: ${reading.value}${unit}`;
   return `${TOOL_WORDS[reading.tool]}, ${reading.points.map((point) => pointWords(box, known, point)).join(' to ')}${value}; ${stateWords(box, known, reading)}`;
 }
@@ -57,7 +64,9 @@ export function stateWords(
     lifted: `${(test.lifted ?? []).map((id) => conductorWords(box, id)).join(' and ')} lifted`,
     parted: 'all parted',
   }[test.arrangement];
-  const breakers = Object.entries(test.breakers ?? {}).map(([id, state]) => `breaker ${known.circuits.get(id)?.breaker ?? id} ${state}`);
+  const breakers = Object.entries(test.breakers ?? {}).map(
+    ([id, state]) => `breaker ${known.circuits.get(id)?.breaker ?? id} ${state}`,
+  );
   const switches = Object.entries(test.switches ?? {}).map(([key, state]) => {
     const [boxId, position] = key.includes('/') ? key.split('/') : [null, key];
     return boxId
@@ -74,7 +83,8 @@ export function stateWords(
 
 const PURPOSE: Record<NextTest['why']['purpose'], (what: string, practice: PracticeId) => string> = {
   fed: () => 'tells whether the box is fed at all, and by which conductor',
-  line: (what, practice) => `tells whether ${what} is fed from elsewhere and so is the ${WORDS[practice].roles.line}`,
+  line: (what, practice) =>
+    `tells whether ${what} is fed from elsewhere and so is the ${WORDS[practice].roles.line}`,
   gone: (what) => `shows that ${what} goes dead with its breaker`,
   load: (what) => `shows what works ${what}`,
   neutral: (what, practice) => `tells whether ${what} is the ${WORDS[practice].roles.neutral}`,
@@ -101,19 +111,26 @@ export function nextTestWhy(box: Box, known: JobLookup, next: NextTest): string 
 }
 
 export function conflictWords(box: Box, known: JobLookup, conflict: IdentifyConflict): string {
-  const [odd, ...clashes] = conflict.readingIds.map((id) => box.readings.find((reading) => reading.id === id));
+  const [odd, ...clashes] = conflict.readingIds.map((id) =>
+    box.readings.find((reading) => reading.id === id),
+  );
   const first = odd ? readingWords(box, known, odd) : '';
   const rest = clashes.flatMap((reading) => (reading ? [readingWords(box, known, reading)] : []));
-  const settle = conflict.open ? ' Make the test again before trusting either.' : ' It has been settled by later readings.';
+  const settle = conflict.open
+    ? ' Make the test again before trusting either.'
+    : ' It has been settled by later readings.';
   return rest.length > 0
     ? `These cannot both hold: ${first} / ${rest.join(' / ')}.${settle}`
     : `This reading does not go with the rest: ${first}.${settle}`;
 }
 
 const NOTES: Record<IdentifyNote['code'], string> = {
-  'tests-estimated': 'This box can still be many things: what the next tests tell is reckoned from the 200 likeliest of them.',
-  'live-while-off': 'Something here is live although every breaker of the box is off. No dead test before its source is found.',
-  'reversed-polarity': 'The core in the neutral’s colour is live and its partner is earth: line and neutral are exchanged before this box.',
+  'tests-estimated':
+    'This box can still be many things: what the next tests tell is reckoned from the 200 likeliest of them.',
+  'live-while-off':
+    'Something here is live although every breaker of the box is off. No dead test before its source is found.',
+  'reversed-polarity':
+    'The core in the neutral’s colour is live and its partner is earth: line and neutral are exchanged before this box.',
   'no-supply-seen':
     'Everything read quiet with a breaker on: the wrong breaker, a dead tester, or no line here. Nothing follows about any conductor.',
   'cap-reached': 'There are more ways to explain this box than were looked at; record more of its joints.',
@@ -134,12 +151,17 @@ const MISSING: Record<NonNullable<IdentifiedConductor['missing']>, string> = {
   evidence: 'the proof this role asks for is not there yet',
 };
 
-/** Why a conductor is what it is, in a sentence or two: the readings it rests on, and what is still missing. */
+/**
+ * Why a conductor is what it is, in a sentence or two: the readings it rests on, and what is still missing.
+ */
 export function reasonWords(box: Box, known: JobLookup, conductor: IdentifiedConductor): string {
   const readings = conductor.because.slice(0, 3).flatMap((id) => {
     const reading = box.readings.find((entry) => entry.id === id);
     return reading ? [readingWords(box, known, reading)] : [];
   });
-  const rests = readings.length > 0 ? `Rests on ${readings.join('; ')}.` : 'Only its colour and place speak for it.';
-  return conductor.missing && conductor.grade !== 'confirmed' ? `${rests} Not confirmed: ${MISSING[conductor.missing]}.` : rests;
+  const rests =
+    readings.length > 0 ? `Rests on ${readings.join('; ')}.` : 'Only its colour and place speak for it.';
+  return conductor.missing && conductor.grade !== 'confirmed'
+    ? `${rests} Not confirmed: ${MISSING[conductor.missing]}.`
+    : rests;
 }

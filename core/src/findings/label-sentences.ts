@@ -5,10 +5,15 @@ import { WORDS } from '../practice/words.js';
 import { conductorWords } from './identify-sentences.js';
 import { listed } from './stop-sentences.js';
 
-/** `the white of feed (neutral) and the white of onward (line on) are joined, and cannot all be what their labels say` */
+/**
+ * `the white of feed (neutral) and the white of onward (line on) are joined, and cannot all be what their
+ * labels say`
+ */
 export function clashText({ code, conductorIds, circuitIds }: LabelClash, box: Box, job: Job): string {
   const who = listed(conductorIds.map((id) => `${conductorWords(box, id)} (${roleText(box, id, job)})`));
-  const breakers = listed(circuitIds.map((id) => job.circuits.find((circuit) => circuit.id === id)?.breaker ?? id));
+  const breakers = listed(
+    circuitIds.map((id) => job.circuits.find((circuit) => circuit.id === id)?.breaker ?? id),
+  );
   return {
     contradiction: `${who} are joined, and cannot all be what their labels say`,
     'borrowed-neutral': `${who} are joined: neutrals of breakers ${breakers}, which share none`,

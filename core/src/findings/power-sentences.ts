@@ -5,7 +5,13 @@ import type { BoxPower, Gate, Hinder } from '../power/vocabulary.js';
 import { readingWords } from './identify-sentences.js';
 import { listed, STOP_WORDS } from './stop-sentences.js';
 
-type Said = (names: { breaker: string; box: Box; job: Job; readingId: string | null; circuitId: string | null }) => string;
+type Said = (names: {
+  breaker: string;
+  box: Box;
+  job: Job;
+  readingId: string | null;
+  circuitId: string | null;
+}) => string;
 
 const HINDERS: Record<Hinder['code'], Said> = {
   'not-proved': ({ breaker, box, circuitId }) =>
@@ -17,10 +23,14 @@ const HINDERS: Record<Hinder['code'], Said> = {
   'face-only': () => 'Proved at the face only: once more with the device out.',
   'circuit-on': ({ breaker }) => `Breaker ${breaker} is on.`,
   'circuit-unknown': ({ breaker }) => `Breaker ${breaker} is not recorded off.`,
-  'neighbour-on': ({ breaker }) => `Breaker ${breaker} is on; it shares a neutral with this box, or was found in it.`,
-  'neighbour-unknown': ({ breaker }) => `Breaker ${breaker} is not recorded off; it shares a neutral with this box, or was found in it.`,
-  'on-unknown-to-prover': ({ breaker }) => `Breaker ${breaker} went on, and whoever proved the box did not know: prove again.`,
-  'unassigned-on': ({ breaker }) => `Breaker ${breaker} belongs to no box yet and is on, or went on since: its return may run here.`,
+  'neighbour-on': ({ breaker }) =>
+    `Breaker ${breaker} is on; it shares a neutral with this box, or was found in it.`,
+  'neighbour-unknown': ({ breaker }) =>
+    `Breaker ${breaker} is not recorded off; it shares a neutral with this box, or was found in it.`,
+  'on-unknown-to-prover': ({ breaker }) =>
+    `Breaker ${breaker} went on, and whoever proved the box did not know: prove again.`,
+  'unassigned-on': ({ breaker }) =>
+    `Breaker ${breaker} belongs to no box yet and is on, or went on since: its return may run here.`,
   'live-reading': ({ breaker, box, job, readingId, circuitId }) => {
     const reading = box.readings.find((entry) => entry.id === readingId);
     const what = reading ? readingWords(box, lookup(job), reading) : 'A reading';
@@ -56,7 +66,10 @@ const GATE_WORDS: Record<Gate, string> = {
   energise: 'switch on for a hands-off check',
 };
 
-/** Why a gate is shut, in a sentence; null where it is open. The worst first: a stop, then what is not dead, then what else. */
+/**
+ * Why a gate is shut, in a sentence; null where it is open. The worst first: a stop, then what is not dead,
+ * then what else.
+ */
 export function gateText(gate: Gate, power: BoxPower, box: Box, job: Job): string | null {
   if (power.gates[gate]) return null;
   const what = `Not yet: ${GATE_WORDS[gate]}.`;

@@ -3,15 +3,26 @@ import type { Box } from '../job/schema/survey.js';
 import type { Stop, StopCode } from '../power/vocabulary.js';
 import { conductorWords } from './identify-sentences.js';
 
-/** Findings at which work stops and an electrician is called: what it is, and what to do. Calm, and specific. */
+/**
+ * Findings at which work stops and an electrician is called: what it is, and what to do. Calm, and specific.
+ */
 export const STOP_WORDS: Record<StopCode, { name: string; says: string }> = {
   aluminium: {
     name: 'Aluminium conductors',
     says: 'Aluminium needs connectors and devices made for it. Judge by the cut end, not the surface.',
   },
-  'copper-clad': { name: 'Copper-clad aluminium', says: 'It carries less than copper and creeps under a screw: it counts as aluminium.' },
-  cloth: { name: 'Cloth insulation', says: 'Cloth insulation breaks when it is bent. Do not move the conductors.' },
-  crumbling: { name: 'Crumbling insulation', says: 'Insulation that crumbles leaves bare metal behind the plate. Do not fold it back.' },
+  'copper-clad': {
+    name: 'Copper-clad aluminium',
+    says: 'It carries less than copper and creeps under a screw: it counts as aluminium.',
+  },
+  cloth: {
+    name: 'Cloth insulation',
+    says: 'Cloth insulation breaks when it is bent. Do not move the conductors.',
+  },
+  crumbling: {
+    name: 'Crumbling insulation',
+    says: 'Insulation that crumbles leaves bare metal behind the plate. Do not fold it back.',
+  },
   scorch: { name: 'Scorch marks', says: 'Something overheated here. Leave the breaker off.' },
   water: { name: 'Water', says: 'Water in the box: leave the breaker off until it is found and dried.' },
   'shared-neutral': {
@@ -22,13 +33,19 @@ export const STOP_WORDS: Record<StopCode, { name: string; says: string }> = {
     name: 'Neutral and ground joined here',
     says: 'They may meet only at the service. The grounds of the circuit can be live.',
   },
-  'reverse-polarity': { name: 'Reversed polarity', says: 'Line and neutral are exchanged somewhere before this box.' },
+  'reverse-polarity': {
+    name: 'Reversed polarity',
+    says: 'Line and neutral are exchanged somewhere before this box.',
+  },
   'reversed-polarity': {
     name: 'Reversed polarity, as read',
     says: 'The core in the neutral’s colour is live and its partner is earth: line and neutral are exchanged somewhere before this box.',
   },
   'unbonded-metal': { name: 'A metal box without bond', says: 'A fault would leave the box live.' },
-  'low-voltage-mixed': { name: 'Low-voltage cable in the box', says: 'It may not share a box with mains conductors.' },
+  'low-voltage-mixed': {
+    name: 'Low-voltage cable in the box',
+    says: 'It may not share a box with mains conductors.',
+  },
   'live-while-off': {
     name: 'Live with its breaker off',
     says: 'Touch nothing. Something else feeds this box: find that breaker before anything is proved, opened or measured dead.',
@@ -69,7 +86,8 @@ export function stopText(stop: Stop, box: Box, job: Job): string {
 
 function breakersText({ code, circuitIds }: Stop, job: Job): string[] {
   const named = circuitIds.map((id) => job.circuits.find((circuit) => circuit.id === id)?.breaker ?? id);
-  if (named.length === 0) return code === 'live-while-off' ? ['No breaker of this file is left that could feed it.'] : [];
+  if (named.length === 0)
+    return code === 'live-while-off' ? ['No breaker of this file is left that could feed it.'] : [];
   const breakers = `Breaker${named.length > 1 ? 's' : ''} ${listed(named, code === 'live-while-off' ? 'or' : 'and')}`;
   return [code === 'live-while-off' ? `${breakers} could feed it.` : `${breakers}.`];
 }

@@ -4,7 +4,10 @@ import { BoxTogether } from '../match/box-together.js';
 import type { Unit } from './units.js';
 import type { Option, PlanChoice } from './vocabulary.js';
 
-/** So many combinations of what is different to a box are asked of it; five positions of eleven each are within it. */
+/**
+ * So many combinations of what is different to a box are asked of it; five positions of eleven each are
+ * within it.
+ */
 const MOST_COMBINATIONS = 200_000;
 
 /** One way for each unit of a cluster, undefined where it is not served. */
@@ -22,10 +25,11 @@ export interface Drawing extends Pick {
 export type Worth = (way: Option) => number | null;
 
 /**
- * Units that share boxes, decided together. Ways that are alike to their boxes form a sort; which combinations of sorts the boxes
- * bear is asked once, and holds whatever is then admitted or made least.
+ * Units that share boxes, decided together. Ways that are alike to their boxes form a sort; which
+ * combinations of sorts the boxes bear is asked once, and holds whatever is then admitted or made least.
  *
- *     position 1 {leads, screws} x position 2 {leads, wide}: bears (leads, leads) and (screws, leads), but nothing with (.., wide)
+ *     position 1 {leads, screws} x position 2 {leads, wide}: bears (leads, leads) and (screws, leads), but
+ *     nothing with (.., wide)
  */
 export class Cluster {
   /** Hubs any of its ways uses. */
@@ -33,14 +37,22 @@ export class Cluster {
 
   private constructor(
     readonly units: readonly Unit[],
-    /** For each unit, its sorts of ways; a combination names a sort by its place here plus one, 0 where the unit is not served. */
+    /**
+     * For each unit, its sorts of ways; a combination names a sort by its place here plus one, 0 where the
+     * unit is not served.
+     */
     private readonly sorts: readonly (readonly (readonly Option[])[])[],
     /** In order. */
     private readonly combinations: readonly (readonly number[])[],
-    /** False where too many sorts met to ask for all; a plan that rests on it says that it may not be the least. */
+    /**
+     * False where too many sorts met to ask for all; a plan that rests on it says that it may not be the
+     * least.
+     */
     readonly complete: boolean,
   ) {
-    this.hubs = [...new Set(sorts.flatMap((own) => own.flatMap((ways) => ways.flatMap((way) => [...way.onHub.keys()]))))];
+    this.hubs = [
+      ...new Set(sorts.flatMap((own) => own.flatMap((ways) => ways.flatMap((way) => [...way.onHub.keys()])))),
+    ];
   }
 
   static of(units: readonly Unit[], together: (boxId: string) => BoxTogether): Cluster {
@@ -70,14 +82,18 @@ export class Cluster {
       }
       if (value < best.value) best = { value, combination };
     }
-    return { value: best.value, ways: best.combination.map((sort, at) => (sort > 0 ? cheapest[at]?.[sort - 1]?.way : undefined)) };
+    return {
+      value: best.value,
+      ways: best.combination.map((sort, at) => (sort > 0 ? cheapest[at]?.[sort - 1]?.way : undefined)),
+    };
   }
 
   /** The least for every amount drawn of what is short: `draws` of a way, one number for each resource. */
   options(worth: Worth, draws: (way: Option) => readonly number[]): Drawing[] {
     const cheapest = this.sorts.map((sorts) => sorts.map((ways) => leastByDraws(ways, worth, draws)));
     const found = new Map<string, Partial>();
-    // Combinations come in order, so that most of them begin as the one before: what was summed for that beginning is kept.
+    // Combinations come in order, so that most of them begin as the one before: what was summed for that
+    // beginning is kept.
     const sums: Partial[][] = [[{ value: 0, key: '', draws: [], way: undefined, before: undefined }]];
     let last: readonly number[] = [];
     for (const combination of this.combinations) {
@@ -86,20 +102,29 @@ export class Cluster {
       for (let at = same; at < combination.length; at++) {
         const sort = combination[at] as number;
         sums[at + 1] =
-          sort === 0 ? extended(sums[at] as Partial[], NOT_SERVED) : extended(sums[at] as Partial[], cheapest[at]?.[sort - 1] ?? []);
+          sort === 0
+            ? extended(sums[at] as Partial[], NOT_SERVED)
+            : extended(sums[at] as Partial[], cheapest[at]?.[sort - 1] ?? []);
       }
       last = combination;
       for (const partial of sums[combination.length] ?? [])
-        if (partial.value < (found.get(partial.key)?.value ?? Number.POSITIVE_INFINITY)) found.set(partial.key, partial);
+        if (partial.value < (found.get(partial.key)?.value ?? Number.POSITIVE_INFINITY))
+          found.set(partial.key, partial);
     }
-    return [...found.values()].map(({ value, draws: drawn, ...rest }) => ({ value, draws: drawn, ways: waysOf(rest) }));
+    return [...found.values()].map(({ value, draws: drawn, ...rest }) => ({
+      value,
+      draws: drawn,
+      ways: waysOf(rest),
+    }));
   }
 }
 
 function sortsOf(unit: Unit, together: (boxId: string) => BoxTogether): Option[][] {
   const sorts = new Map<string, Option[]>();
   for (const way of unit.ways) {
-    const key = way.choices.map((choice) => `${choice.boxId}/${together(choice.boxId).alike(selection(choice))}`).join();
+    const key = way.choices
+      .map((choice) => `${choice.boxId}/${together(choice.boxId).alike(selection(choice))}`)
+      .join();
     sorts.set(key, [...(sorts.get(key) ?? []), way]);
   }
   // Of ways that draw on the same things only the cheapest can be wanted.
@@ -124,7 +149,11 @@ function cutDown(sorts: readonly Option[][][]): boolean {
   return complete;
 }
 
-function borneCombinations(units: readonly Unit[], sorts: readonly Option[][][], together: (boxId: string) => BoxTogether): number[][] {
+function borneCombinations(
+  units: readonly Unit[],
+  sorts: readonly Option[][][],
+  together: (boxId: string) => BoxTogether,
+): number[][] {
   const boxIds = [...new Set(units.flatMap((unit) => unit.places.map((place) => place.boxId)))];
   // One way of each sort speaks for all of it.
   const choices = sorts.map((own) => own.map((ways) => (ways[0]?.choices ?? []).map(selection)));
@@ -133,7 +162,8 @@ function borneCombinations(units: readonly Unit[], sorts: readonly Option[][][],
   const descend = (at: number) => {
     if (at === sorts.length) {
       const all = combination.flatMap((sort, unit) => (sort > 0 ? (choices[unit]?.[sort - 1] ?? []) : []));
-      if (boxIds.every((boxId) => together(boxId).bears(all.filter((choice) => choice.boxId === boxId)))) borne.push([...combination]);
+      if (boxIds.every((boxId) => together(boxId).bears(all.filter((choice) => choice.boxId === boxId))))
+        borne.push([...combination]);
       return;
     }
     for (let sort = 0; sort <= (sorts[at]?.length ?? 0); sort++) {
@@ -151,7 +181,10 @@ export function clustersOf(units: readonly Unit[], known: JobLookup): Cluster[] 
     let answer = boxes.get(boxId);
     if (!answer) {
       const box = known.boxes.get(boxId);
-      if (!box) throw new Error(`A plan names the box "${boxId}", which is not in the job: check references before planning`);
+      if (!box)
+        throw new Error(
+          `A plan names the box "${boxId}", which is not in the job: check references before planning`,
+        );
       answer = new BoxTogether(box, known);
       boxes.set(boxId, answer);
     }
@@ -203,26 +236,41 @@ function extended(sums: readonly Partial[], ways: readonly Drawn[]): Partial[] {
   const least = new Map<string, Partial>();
   for (const before of sums)
     for (const { way, value, draws } of ways) {
-      const drawn = draws.length === 0 ? before.draws : draws.map((draw, resource) => draw + (before.draws[resource] ?? 0));
+      const drawn =
+        draws.length === 0
+          ? before.draws
+          : draws.map((draw, resource) => draw + (before.draws[resource] ?? 0));
       const key = draws.length === 0 ? before.key : drawn.some((draw) => draw > 0) ? drawn.join() : '';
       const sum = before.value + value;
-      if (sum < (least.get(key)?.value ?? Number.POSITIVE_INFINITY)) least.set(key, { way, value: sum, draws: drawn, key, before });
+      if (sum < (least.get(key)?.value ?? Number.POSITIVE_INFINITY))
+        least.set(key, { way, value: sum, draws: drawn, key, before });
     }
   return [...least.values()];
 }
 
-function waysOf({ way, before }: { way: Option | undefined; before: Partial | undefined }): (Option | undefined)[] {
+function waysOf({
+  way,
+  before,
+}: {
+  way: Option | undefined;
+  before: Partial | undefined;
+}): (Option | undefined)[] {
   return before ? [...waysOf(before), way] : [];
 }
 
-function leastByDraws(ways: readonly Option[], worth: Worth, draws: (way: Option) => readonly number[]): Drawn[] {
+function leastByDraws(
+  ways: readonly Option[],
+  worth: Worth,
+  draws: (way: Option) => readonly number[],
+): Drawn[] {
   const least = new Map<string, Drawn>();
   for (const way of ways) {
     const value = worth(way);
     if (value === null) continue;
     const own = draws(way);
     const key = own.join();
-    if (value < (least.get(key)?.value ?? Number.POSITIVE_INFINITY)) least.set(key, { way, value, draws: own });
+    if (value < (least.get(key)?.value ?? Number.POSITIVE_INFINITY))
+      least.set(key, { way, value, draws: own });
   }
   return [...least.values()];
 }
@@ -243,7 +291,9 @@ function resourceKey(option: Option): string {
 
 /** The selections that stand whatever is planned: those of positions that no plan decides. */
 export function withoutPlanned(known: JobLookup, planned: ReadonlySet<string>): JobLookup {
-  const selections = known.job.selections.filter((entry) => !planned.has(placeKey(entry.boxId, entry.position)));
+  const selections = known.job.selections.filter(
+    (entry) => !planned.has(placeKey(entry.boxId, entry.position)),
+  );
   return {
     ...known,
     job: { ...known.job, selections },

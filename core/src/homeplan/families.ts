@@ -7,8 +7,8 @@ import type { Option } from './vocabulary.js';
 const MOST_SETS = 20_000;
 
 /**
- * As many places served as without any wish, then out of the fewest families, then the least cost: sets of families by growing size,
- * and of the first size that serves as much, the cheapest set.
+ * As many places served as without any wish, then out of the fewest families, then the least cost: sets of
+ * families by growing size, and of the first size that serves as much, the cheapest set.
  *
  * @param cheapest the plan without any wish
  */
@@ -74,7 +74,8 @@ class FamilySearch {
     const key = (this.ofCluster[at] ?? []).filter((family) => families.has(family)).join('\n');
     let count = this.served[at]?.get(key);
     if (count === undefined) {
-      count = -(this.clusters[at] as Cluster).best((way) => (within(way, families) ? -way.served : null)).value;
+      count = -(this.clusters[at] as Cluster).best((way) => (within(way, families) ? -way.served : null))
+        .value;
       this.served[at]?.set(key, count);
     }
     return count;
@@ -96,8 +97,9 @@ class FamilySearch {
   }
 
   /**
-   * Families of which one has to come next. Where everything that can be served is to be, a cluster that serves less than it could
-   * asks for one of its own; the cluster with the fewest of them is asked. Else any may be the one.
+   * Families of which one has to come next. Where everything that can be served is to be, a cluster that
+   * serves less than it could asks for one of its own; the cluster with the fewest of them is asked. Else any
+   * may be the one.
    */
   private asked(chosen: ReadonlySet<string>, serves: readonly number[], enough: boolean): readonly string[] {
     const all = this.full.reduce((sum, count) => sum + count, 0);

@@ -27,7 +27,9 @@ describe.each([1, 4, 7, 12])('phases of a small house (seed %i)', (seed) => {
   test('add up to the plan, hub by hub and minute by minute', () => {
     expect(phases.reduce((sum, phase) => sum + phase.total, 0)).toBe(plan.total);
     expect(phases.at(-1)?.sum ?? 0).toBe(plan.total);
-    expect(phases.flatMap((phase) => phase.hubIds).sort()).toEqual(plan.hubIds.filter((id) => !job.brief?.hubsOwned?.includes(id)).sort());
+    expect(phases.flatMap((phase) => phase.hubIds).sort()).toEqual(
+      plan.hubIds.filter((id) => !job.brief?.hubsOwned?.includes(id)).sort(),
+    );
     expect(phases.reduce((sum, phase) => sum + phase.places, 0)).toBe(plan.choices.length);
   });
 
@@ -36,7 +38,9 @@ describe.each([1, 4, 7, 12])('phases of a small house (seed %i)', (seed) => {
     expect(new Set(rooms).size).toBe(rooms.length);
     for (const group of job.groups) {
       const own = group.places.map((place) =>
-        phases.findIndex((phase) => phase.roomIds.includes(job.boxes.find((box) => box.id === place.boxId)?.roomId ?? '')),
+        phases.findIndex((phase) =>
+          phase.roomIds.includes(job.boxes.find((box) => box.id === place.boxId)?.roomId ?? ''),
+        ),
       );
       expect(new Set(own).size).toBe(1);
     }
@@ -49,7 +53,9 @@ test('a plan that is adopted becomes the choice; what it leaves out loses what w
   const plan = cheapest(job);
   expect(plan.unserved).toEqual([{ boxId: 'shed', position: 2, why: 'ban, rating' }]);
   const result = reduce(job, { parts: adoptParts(plan.choices, job) });
-  expect(result.ok && result.job.selections).toEqual([{ boxId: 'shed', position: 1, deviceId: 'pw-15', strategy: 'single', with: [] }]);
+  expect(result.ok && result.job.selections).toEqual([
+    { boxId: 'shed', position: 1, deviceId: 'pw-15', strategy: 'single', with: [] },
+  ]);
 });
 
 describe('what is mounted stands', () => {
@@ -58,15 +64,23 @@ describe('what is mounted stands', () => {
     job.brief = { ...job.brief, hubsOwned: [] };
     // A second shed where the dearer device is mounted at the bench.
     job.boxes.push(
-      JSON.parse(JSON.stringify(job.boxes[0]).replaceAll('"shed', '"hut').replace('"hut-room"', '"shed-room"')) as Job['boxes'][number],
+      JSON.parse(
+        JSON.stringify(job.boxes[0]).replaceAll('"shed', '"hut').replace('"hut-room"', '"shed-room"'),
+      ) as Job['boxes'][number],
     );
-    job.selections = [1, 2].map((position) => ({ boxId: 'shed', position, deviceId: 'ha-1000', strategy: 'single' as const }));
+    job.selections = [1, 2].map((position) => ({
+      boxId: 'shed',
+      position,
+      deviceId: 'ha-1000',
+      strategy: 'single' as const,
+    }));
     job.events.push({ id: 'mounted', kind: 'mounted', boxId: 'shed' });
     const plan = cheapest(stillOpen(job));
     expect(plan.choices.map((choice) => choice.boxId)).toEqual(['hut', 'hut']);
     // The hub came with what is mounted: it is not bought a second time.
     expect([plan.hubIds, plan.hubs]).toEqual([['ha-hub'], 0]);
-    // Eleven now and the one bench the plan puts on Wi-Fi; with every device on Wi-Fi, the two mounted and the two planned.
+    // Eleven now and the one bench the plan puts on Wi-Fi; with every device on Wi-Fi, the two mounted and
+    // the two planned.
     expect(plan.router.clients).toBe(12);
     for (const device of job.catalogue.devices) device.radio = 'wifi';
     expect(cheapest(stillOpen(job)).router.clients).toBe(11 + 4);
@@ -94,17 +108,27 @@ describe('what is left when something is out', () => {
     Object.assign(job.catalogue.devices[0] as Device, device);
     const deviceId = job.catalogue.devices[0]?.id as string;
     const reports = outagesOf([{ boxId: 'pantry', position: 1, deviceId, strategy, with: [] }], lookup(job));
-    return Object.fromEntries(reports.map((report) => [report.outage, report.full ? 'full' : report.wallOnly ? 'wall' : 'none']));
+    return Object.fromEntries(
+      reports.map((report) => [report.outage, report.full ? 'full' : report.wallOnly ? 'wall' : 'none']),
+    );
   };
 
   test.each<[string, Partial<Device>, Record<string, string>]>([
-    ['Wi-Fi, local', { radio: 'wifi', control: 'local' }, { internet: 'full', server: 'full', hub: 'full', router: 'wall' }],
+    [
+      'Wi-Fi, local',
+      { radio: 'wifi', control: 'local' },
+      { internet: 'full', server: 'full', hub: 'full', router: 'wall' },
+    ],
     [
       'Wi-Fi, over the maker’s server',
       { radio: 'wifi', control: 'maker-cloud' },
       { internet: 'wall', server: 'wall', hub: 'full', router: 'wall' },
     ],
-    ['mesh on a hub', { radio: 'mesh', hubId: 'h', control: 'local' }, { internet: 'full', server: 'full', hub: 'wall', router: 'wall' }],
+    [
+      'mesh on a hub',
+      { radio: 'mesh', hubId: 'h', control: 'local' },
+      { internet: 'full', server: 'full', hub: 'wall', router: 'wall' },
+    ],
     [
       'Bluetooth LE, nothing between',
       { radio: 'ble', control: 'local' },
@@ -130,8 +154,14 @@ describe('what one more wish would cost', () => {
   const of = (kind: string, what = '') => costs.find((cost) => cost.kind === kind && cost.what === what);
 
   test('a third platform that only the dearer device offers: its price, and a minute for each device', () => {
-    // Both places get the dearer one: 1800 more, one Wi-Fi pairing less (a minute), two links more: 33 - 1 + 2 = 34 minutes, 3740 for 3630.
-    expect(of('platform', 'Bellwether')).toEqual({ kind: 'platform', what: 'Bellwether', extra: 1800 + 110, lost: 0 });
+    // Both places get the dearer one: 1800 more, one Wi-Fi pairing less (a minute), two links more: 33 - 1 +
+    // 2 = 34 minutes, 3740 for 3630.
+    expect(of('platform', 'Bellwether')).toEqual({
+      kind: 'platform',
+      what: 'Bellwether',
+      extra: 1800 + 110,
+      lost: 0,
+    });
   });
   test('nothing that clicks: the dearer device at both places', () => {
     // 1800 more for the device, 32 minutes for 33: 3520 for 3630.

@@ -60,10 +60,20 @@ function plainWays(job: Job): PlainWay[][] {
               const found = judged(withPartner(job, device, strategy, partner), place, device.id, strategy);
               const feeds = device.terminals.some((terminal) => terminal.role === 'load');
               if (!found || (group && !feeds)) continue;
-              if (found.reasons.some((reason) => ['block', 'unproved'].includes(reason.outcome) && !OF_THE_PLAN.has(reason.rule))) continue;
+              if (
+                found.reasons.some(
+                  (reason) => ['block', 'unproved'].includes(reason.outcome) && !OF_THE_PLAN.has(reason.rule),
+                )
+              )
+                continue;
               // Of two devices alike at both ends only the end with the load feeds it.
-              if (group && found.partners.some((entry) => entry.deviceId !== null && entry.deviceId !== partner)) continue;
-              const family = (id: string | null) => (id === null ? device.family : known.devices.get(id)?.family);
+              if (
+                group &&
+                found.partners.some((entry) => entry.deviceId !== null && entry.deviceId !== partner)
+              )
+                continue;
+              const family = (id: string | null) =>
+                id === null ? device.family : known.devices.get(id)?.family;
               if (found.partners.some((entry) => family(entry.deviceId) !== device.family)) continue;
               const main = { ...place, deviceId: device.id, strategy, with: found.with };
               own.push({ main, partners: [...found.partners], served });
@@ -75,7 +85,9 @@ function plainWays(job: Job): PlainWay[][] {
 
 function partnersOf(job: Job, device: Device, strategy: string): (string | null)[] {
   const listed = device.multiLocation?.find((entry) => entry.strategy === strategy)?.partnerIds ?? [];
-  return listed.length > 0 ? listed.filter((id) => job.catalogue.devices.some((other) => other.id === id)) : [null];
+  return listed.length > 0
+    ? listed.filter((id) => job.catalogue.devices.some((other) => other.id === id))
+    : [null];
 }
 
 /** The same job in which this device has only this partner. */
@@ -84,7 +96,9 @@ function withPartner(job: Job, device: Device, strategy: string, partner: string
   const multiLocation = (device.multiLocation ?? []).map((entry) =>
     entry.strategy === strategy ? { ...entry, partnerIds: [partner] } : entry,
   );
-  const devices = job.catalogue.devices.map((other) => (other.id === device.id ? { ...device, multiLocation } : other));
+  const devices = job.catalogue.devices.map((other) =>
+    other.id === device.id ? { ...device, multiLocation } : other,
+  );
   return { ...job, catalogue: { ...job.catalogue, devices } };
 }
 
@@ -93,7 +107,9 @@ function judged(job: Job, place: { boxId: string; position: number }, deviceId: 
   const box = known.boxes.get(place.boxId);
   const position = box?.positions.find((entry) => entry.index === place.position);
   const device = known.devices.get(deviceId);
-  return box && position && device ? new PlaceJudge(placeFacts(box, position, known)).candidate(device, strategy) : undefined;
+  return box && position && device
+    ? new PlaceJudge(placeFacts(box, position, known)).candidate(device, strategy)
+    : undefined;
 }
 
 interface PlainPlan {
@@ -136,7 +152,8 @@ function combinations(job: Job, ways: readonly PlainWay[][]): PlainPlan[] {
 function pinsAndBansHold(job: Job, choices: readonly PlanChoice[]): boolean {
   return choices.every((choice) => {
     const here = (entry: { boxId?: string | undefined; position?: number | undefined }) =>
-      (entry.boxId ?? choice.boxId) === choice.boxId && (entry.position ?? choice.position) === choice.position;
+      (entry.boxId ?? choice.boxId) === choice.boxId &&
+      (entry.position ?? choice.position) === choice.position;
     return (
       !(job.brief?.bans ?? []).some((ban) => ban.deviceId === choice.deviceId && here(ban)) &&
       (job.brief?.pins ?? []).every((pin) => !here(pin) || pin.deviceId === choice.deviceId)
@@ -152,14 +169,18 @@ function summed(job: Job, chosen: readonly PlainWay[], choices: readonly PlanCho
     .filter((id) => !job.brief?.hubsOwned?.includes(id))
     .reduce((sum, id) => sum + (known.hubs.get(id)?.price ?? 0), 0);
   const musts = (job.brief?.platforms ?? []).filter((platform) => platform.want === 'must').length;
-  const minutes = devices.reduce((sum, device) => sum + 12 + (device.radio === 'none' ? 0 : (device.hubId ? 3 : 4) + musts), 0);
+  const minutes = devices.reduce(
+    (sum, device) => sum + 12 + (device.radio === 'none' ? 0 : (device.hubId ? 3 : 4) + musts),
+    0,
+  );
   const parts = choices
     .flatMap((choice) => choice.with)
     .reduce((sum, id) => sum + (job.catalogue.parts.find((part) => part.id === id)?.price ?? 0), 0);
   const radio = devices.filter((device) => device.radio !== 'none');
   const schools = new Set<School>(['lowest-cost', 'fewest-families']);
   if (hubs.size === 0) schools.add('no-hub');
-  if (radio.every((device) => device.radio === 'mesh' && device.hubId) && hubs.size <= 1) schools.add('one-mesh-hub');
+  if (radio.every((device) => device.radio === 'mesh' && device.hubId) && hubs.size <= 1)
+    schools.add('one-mesh-hub');
   if (radio.every((device) => device.radio === 'maker')) schools.add('makers-hub');
   return {
     choices,
@@ -176,33 +197,47 @@ function summed(job: Job, chosen: readonly PlainWay[], choices: readonly PlanCho
 
 describe('against every plan of a small house', () => {
   const met = new Map<PracticeId, number[]>();
-  const seeds = (practice: PracticeId, count: number) => Array.from({ length: count }, (_, at) => [practice, at + 1] as const);
-  test.each([...seeds('us', 30), ...seeds('ca', 12), ...seeds('modular', 16), ...seeds('gb', 4)])('%s, seed %i', (practice, seed) => {
-    const { job, ways } = tractable(smallHouse(new Random(seed), practice));
-    const plain = combinations(job, ways);
-    for (const plan of homePlans(job)) {
-      const own = plain.filter((entry) => entry.schools.has(plan.school));
-      const served = Math.max(...own.map((entry) => entry.served));
-      const most = own.filter((entry) => entry.served === served);
-      const families = Math.min(...most.map((entry) => entry.families));
-      const fair = plan.school === 'fewest-families' ? most.filter((entry) => entry.families === families) : most;
-      expect({ seed, school: plan.school, served: plan.served, total: plan.total, proof: plan.proof }).toEqual({
-        seed,
-        school: plan.school,
-        served,
-        total: Math.min(...fair.map((entry) => entry.total)),
-        proof: 'optimal',
-      });
-      if (plan.school === 'fewest-families') expect({ seed, families: plan.families.length }).toEqual({ seed, families });
-      expect(plan.devices + plan.hubs + plan.parts + plan.labour).toBe(plan.total);
-      expect(plan.unserved.every((place) => place.why !== '')).toBe(true);
-      if (plan.school === 'lowest-cost') met.set(practice, [...(met.get(practice) ?? []), plan.served]);
-    }
-  });
+  const seeds = (practice: PracticeId, count: number) =>
+    Array.from({ length: count }, (_, at) => [practice, at + 1] as const);
+  test.each([...seeds('us', 30), ...seeds('ca', 12), ...seeds('modular', 16), ...seeds('gb', 4)])(
+    '%s, seed %i',
+    (practice, seed) => {
+      const { job, ways } = tractable(smallHouse(new Random(seed), practice));
+      const plain = combinations(job, ways);
+      for (const plan of homePlans(job)) {
+        const own = plain.filter((entry) => entry.schools.has(plan.school));
+        const served = Math.max(...own.map((entry) => entry.served));
+        const most = own.filter((entry) => entry.served === served);
+        const families = Math.min(...most.map((entry) => entry.families));
+        const fair =
+          plan.school === 'fewest-families' ? most.filter((entry) => entry.families === families) : most;
+        expect({
+          seed,
+          school: plan.school,
+          served: plan.served,
+          total: plan.total,
+          proof: plan.proof,
+        }).toEqual({
+          seed,
+          school: plan.school,
+          served,
+          total: Math.min(...fair.map((entry) => entry.total)),
+          proof: 'optimal',
+        });
+        if (plan.school === 'fewest-families')
+          expect({ seed, families: plan.families.length }).toEqual({ seed, families });
+        expect(plan.devices + plan.hubs + plan.parts + plan.labour).toBe(plan.total);
+        expect(plan.unserved.every((place) => place.why !== '')).toBe(true);
+        if (plan.school === 'lowest-cost') met.set(practice, [...(met.get(practice) ?? []), plan.served]);
+      }
+    },
+  );
 
   test('which are no empty houses: places are served in every practice, and two or more of one box together', () => {
     expect(
-      Object.fromEntries([...met].map(([practice, served]) => [practice, Math.max(...served) >= (practice === 'gb' ? 1 : 2)])),
+      Object.fromEntries(
+        [...met].map(([practice, served]) => [practice, Math.max(...served) >= (practice === 'gb' ? 1 : 2)]),
+      ),
     ).toEqual({
       us: true,
       ca: true,
@@ -221,7 +256,11 @@ test('the smallest set of rules that stops every device', () => {
 test('a place that nothing can serve names the rule', () => {
   const job = exampleJob('pantry');
   job.brief = { ...job.brief, platforms: [{ name: 'Nowhere', want: 'must' }] };
-  expect(homePlans(job)[0]).toMatchObject({ served: 0, total: 0, unserved: [{ boxId: 'pantry', position: 1, why: 'platform' }] });
+  expect(homePlans(job)[0]).toMatchObject({
+    served: 0,
+    total: 0,
+    unserved: [{ boxId: 'pantry', position: 1, why: 'platform' }],
+  });
 });
 
 test('a pinned place that cannot be served says what stops the pinned device; pins at odds say so', () => {
@@ -230,5 +269,7 @@ test('a pinned place that cannot be served says what stops the pinned device; pi
   expect(homePlans(job)[0]?.unserved).toEqual([{ boxId: 'shed', position: 2, why: 'rating' }]);
   job.brief.pins?.push({ boxId: 'shed', position: 2, deviceId: 'ha-1000' });
   expect(homePlans(job)[0]?.unserved).toEqual([{ boxId: 'shed', position: 2, why: 'pin' }]);
-  expect(homePlans({ ...job, brief: {}, catalogue: { ...job.catalogue, devices: [] } })[0]?.unserved).toHaveLength(2);
+  expect(
+    homePlans({ ...job, brief: {}, catalogue: { ...job.catalogue, devices: [] } })[0]?.unserved,
+  ).toHaveLength(2);
 });

@@ -16,10 +16,17 @@ export function homePlans(job: Job, schools: readonly School[] = SCHOOLS): House
   const clusters = clustersOf(unitsOf(standing), standing);
   const cheapest = solve(clusters, () => true, standing);
   const why = new WhyUnserved(standing);
-  return schools.map((school) => planOf(school, solveSchool(school, clusters, cheapest, standing), clusters, standing, why));
+  return schools.map((school) =>
+    planOf(school, solveSchool(school, clusters, cheapest, standing), clusters, standing, why),
+  );
 }
 
-function solveSchool(school: School, clusters: readonly Cluster[], cheapest: Solved, known: JobLookup): Solved {
+function solveSchool(
+  school: School,
+  clusters: readonly Cluster[],
+  cheapest: Solved,
+  known: JobLookup,
+): Solved {
   switch (school) {
     case 'lowest-cost':
       return cheapest;
@@ -37,18 +44,37 @@ function solveSchool(school: School, clusters: readonly Cluster[], cheapest: Sol
   }
 }
 
-function planOf(school: School, solved: Solved, clusters: readonly Cluster[], known: JobLookup, why: WhyUnserved): HousePlan {
+function planOf(
+  school: School,
+  solved: Solved,
+  clusters: readonly Cluster[],
+  known: JobLookup,
+  why: WhyUnserved,
+): HousePlan {
   const { job } = known;
-  const sum = (of: (way: Solved['ways'][number]) => number) => solved.ways.reduce((total, way) => total + of(way), 0);
+  const sum = (of: (way: Solved['ways'][number]) => number) =>
+    solved.ways.reduce((total, way) => total + of(way), 0);
   const chosen = new Map(
-    solved.ways.flatMap((way) => way.choices.map((choice) => [placeKey(choice.boxId, choice.position), choice] as const)),
+    solved.ways.flatMap((way) =>
+      way.choices.map((choice) => [placeKey(choice.boxId, choice.position), choice] as const),
+    ),
   );
   const places = clusters.flatMap((cluster) => cluster.units.flatMap((unit) => unit.places));
   const order = new Map(job.boxes.map((box, at) => [box.id, at]));
-  const choices = [...chosen.values()].sort((a, b) => (order.get(a.boxId) ?? 0) - (order.get(b.boxId) ?? 0) || a.position - b.position);
-  const hubIds = job.catalogue.hubs.map((hub) => hub.id).filter((id) => solved.ways.some((way) => way.onHub.has(id)));
-  const newHubs = hubIds.filter((id) => !job.brief?.hubsOwned?.includes(id)).flatMap((id) => known.hubs.get(id) ?? []);
-  const [devices, parts, labourMinutes] = [sum((way) => way.devices), sum((way) => way.parts), sum((way) => way.minutes)];
+  const choices = [...chosen.values()].sort(
+    (a, b) => (order.get(a.boxId) ?? 0) - (order.get(b.boxId) ?? 0) || a.position - b.position,
+  );
+  const hubIds = job.catalogue.hubs
+    .map((hub) => hub.id)
+    .filter((id) => solved.ways.some((way) => way.onHub.has(id)));
+  const newHubs = hubIds
+    .filter((id) => !job.brief?.hubsOwned?.includes(id))
+    .flatMap((id) => known.hubs.get(id) ?? []);
+  const [devices, parts, labourMinutes] = [
+    sum((way) => way.devices),
+    sum((way) => way.parts),
+    sum((way) => way.minutes),
+  ];
   const hubs = newHubs.reduce((total, hub) => total + hub.price, 0);
   const labour = Math.floor((labourMinutes * (job.money?.labourPerHour ?? 0)) / 60 + 0.5);
   const missing = places.filter((place) => place.smart && !chosen.has(placeKey(place.boxId, place.position)));
@@ -63,13 +89,20 @@ function planOf(school: School, solved: Solved, clusters: readonly Cluster[], kn
     labour,
     labourMinutes,
     served: solved.served,
-    unserved: missing.map(({ boxId, position }) => ({ boxId, position, why: why.rules(school, { boxId, position }, choices) })),
+    unserved: missing.map(({ boxId, position }) => ({
+      boxId,
+      position,
+      why: why.rules(school, { boxId, position }, choices),
+    })),
     choices,
     hubIds,
     families: [...new Set(solved.ways.flatMap((way) => [...way.families]))].sort(),
     router: {
       clients:
-        (job.brief?.wifi?.clientsNow ?? 0) + standingOn(known).wifi + sum((way) => way.wifi) + newHubs.filter((hub) => !hub.wired).length,
+        (job.brief?.wifi?.clientsNow ?? 0) +
+        standingOn(known).wifi +
+        sum((way) => way.wifi) +
+        newHubs.filter((hub) => !hub.wired).length,
       limit: job.brief?.wifi?.clientLimit ?? null,
     },
     spares: sparesOf(choices, known),
@@ -81,5 +114,11 @@ function planOf(school: School, solved: Solved, clusters: readonly Cluster[], kn
 function sparesOf(choices: readonly PlanChoice[], known: JobLookup): HousePlan['spares'] {
   const count = known.job.brief?.spares ?? 0;
   const models = [...new Set(choices.flatMap((choice) => choice.deviceId ?? []))];
-  return count === 0 ? [] : models.map((deviceId) => ({ deviceId, count, price: count * (known.devices.get(deviceId)?.price ?? 0) }));
+  return count === 0
+    ? []
+    : models.map((deviceId) => ({
+        deviceId,
+        count,
+        price: count * (known.devices.get(deviceId)?.price ?? 0),
+      }));
 }

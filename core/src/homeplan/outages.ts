@@ -33,7 +33,12 @@ export function outagesOf(choices: readonly PlanChoice[], known: JobLookup): Out
   });
 }
 
-function leftOf(device: Device, choice: PlanChoice, outage: Outage, known: JobLookup): 'full' | 'wall' | 'none' {
+function leftOf(
+  device: Device,
+  choice: PlanChoice,
+  outage: Outage,
+  known: JobLookup,
+): 'full' | 'wall' | 'none' {
   // A companion is an arm of its main device, over a wire.
   if (device.radio === 'none') return 'wall';
   const byRadioOnly = switchesNothing(device, choice, known);

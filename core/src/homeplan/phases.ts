@@ -20,14 +20,18 @@ export interface Phase {
 }
 
 /**
- * A plan room by room. Every device is the one it will have for good, so that nothing bought early is replaced; rooms that lights
- * worked from several places tie together are done in one; what asks for a further hub waits until all that does not is done.
+ * A plan room by room. Every device is the one it will have for good, so that nothing bought early is
+ * replaced; rooms that lights worked from several places tie together are done in one; what asks for a
+ * further hub waits until all that does not is done.
  */
 export function phasesOf(plan: HousePlan, known: JobLookup): Phase[] {
   const { job } = known;
   const rooms = roomsInOrder(job).map((room) => room.id);
   const waiting = tiedRooms(plan.choices, known)
-    .map((own) => ({ rooms: rooms.filter((id) => own.has(id)), choices: plan.choices.filter((choice) => own.has(roomOf(choice, known))) }))
+    .map((own) => ({
+      rooms: rooms.filter((id) => own.has(id)),
+      choices: plan.choices.filter((choice) => own.has(roomOf(choice, known))),
+    }))
     .filter((phase) => phase.choices.length > 0)
     .sort((a, b) => rooms.indexOf(a.rooms[0] ?? '') - rooms.indexOf(b.rooms[0] ?? ''));
   const bought = new Set(job.brief?.hubsOwned ?? []);
@@ -35,7 +39,9 @@ export function phasesOf(plan: HousePlan, known: JobLookup): Phase[] {
   let [sum, minutes, labourSoFar] = [0, 0, 0];
   while (waiting.length > 0) {
     const next = waiting.reduce((least, phase) =>
-      newHubs(phase.choices, bought, known).length < newHubs(least.choices, bought, known).length ? phase : least,
+      newHubs(phase.choices, bought, known).length < newHubs(least.choices, bought, known).length
+        ? phase
+        : least,
     );
     waiting.splice(waiting.indexOf(next), 1);
     const hubIds = newHubs(next.choices, bought, known);
@@ -43,7 +49,10 @@ export function phasesOf(plan: HousePlan, known: JobLookup): Phase[] {
     const chosen = next.choices.flatMap((choice) => known.devices.get(choice.deviceId ?? '') ?? []);
     const devices = chosen.reduce((total, device) => total + device.price, 0);
     const partIds = next.choices.flatMap((choice) => choice.with);
-    const parts = partIds.reduce((total, id) => total + (job.catalogue.parts.find((part) => part.id === id)?.price ?? 0), 0);
+    const parts = partIds.reduce(
+      (total, id) => total + (job.catalogue.parts.find((part) => part.id === id)?.price ?? 0),
+      0,
+    );
     const hubs = hubIds.reduce((total, id) => total + (known.hubs.get(id)?.price ?? 0), 0);
     minutes += chosen.reduce((total, device) => total + minutesOf(device, job), 0);
     // Labour is rounded over the whole plan; a phase takes what the sum grows by.
@@ -76,9 +85,15 @@ function tiedRooms(choices: readonly PlanChoice[], known: JobLookup): Set<string
   let tied: Set<string>[] = [];
   for (const choice of choices) {
     const group = known.groups.get(placeKey(choice.boxId, choice.position));
-    const own = new Set([roomOf(choice, known), ...(group?.places ?? []).map((place) => known.boxes.get(place.boxId)?.roomId ?? '')]);
+    const own = new Set([
+      roomOf(choice, known),
+      ...(group?.places ?? []).map((place) => known.boxes.get(place.boxId)?.roomId ?? ''),
+    ]);
     const touched = tied.filter((rooms) => [...own].some((id) => rooms.has(id)));
-    tied = [...tied.filter((rooms) => !touched.includes(rooms)), new Set([...own, ...touched.flatMap((rooms) => [...rooms])])];
+    tied = [
+      ...tied.filter((rooms) => !touched.includes(rooms)),
+      new Set([...own, ...touched.flatMap((rooms) => [...rooms])]),
+    ];
   }
   return tied;
 }

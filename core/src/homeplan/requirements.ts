@@ -17,7 +17,11 @@ export interface RequirementCost {
 export function requirementCosts(job: Job): RequirementCost[] {
   const base = total(job);
   const wishes: { kind: RequirementCost['kind']; what: string; job: Job }[] = [];
-  const musts = new Set((job.brief?.platforms ?? []).filter((platform) => platform.want === 'must').map((platform) => platform.name));
+  const musts = new Set(
+    (job.brief?.platforms ?? [])
+      .filter((platform) => platform.want === 'must')
+      .map((platform) => platform.name),
+  );
   for (const { name } of job.catalogue.platforms)
     if (!musts.has(name)) {
       const others = (job.brief?.platforms ?? []).filter((platform) => platform.name !== name);
@@ -30,10 +34,19 @@ export function requirementCosts(job: Job): RequirementCost[] {
   const only = (kind: RequirementCost['kind'], what: string, keeps: (device: Device) => boolean) =>
     wishes.push({ kind, what, job: withDevices(job, keeps) });
   only('silent', '', (device) => device.audible !== true);
-  only('local', '', (device) => device.radio === 'none' || device.control === 'local' || device.control === 'both');
+  only(
+    'local',
+    '',
+    (device) => device.radio === 'none' || device.control === 'local' || device.control === 'both',
+  );
   only('no-microphone', '', (device) => device.microphone !== true);
   const colour = job.brief?.colour;
-  if (colour) only('colour', colour, (device) => !device.colours?.length || device.mount === 'fitting' || device.colours.includes(colour));
+  if (colour)
+    only(
+      'colour',
+      colour,
+      (device) => !device.colours?.length || device.mount === 'fitting' || device.colours.includes(colour),
+    );
   return wishes
     .map(({ kind, what, job: asked }) => {
       const plan = total(asked);
@@ -49,6 +62,8 @@ function total(job: Job): { total: number; served: number } {
 
 /** The job with only some devices to choose from; those that stand already stay. */
 function withDevices(job: Job, keeps: (device: Device) => boolean): Job {
-  const banned = job.catalogue.devices.filter((device) => !keeps(device)).map((device) => ({ deviceId: device.id }));
+  const banned = job.catalogue.devices
+    .filter((device) => !keeps(device))
+    .map((device) => ({ deviceId: device.id }));
   return { ...job, brief: { ...job.brief, bans: [...(job.brief?.bans ?? []), ...banned] } };
 }

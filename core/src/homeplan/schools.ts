@@ -3,7 +3,8 @@ import type { Option, School } from './vocabulary.js';
 
 /** What a school admits, hub sets apart: `one-mesh-hub` further asks that all be on the same hub. */
 export function admits(school: School, option: Option, meshHub?: string): boolean {
-  const only = (radio: string) => [...option.radios].every((entry) => entry === radio || (radio === 'maker' && entry === 'maker alone'));
+  const only = (radio: string) =>
+    [...option.radios].every((entry) => entry === radio || (radio === 'maker' && entry === 'maker alone'));
   switch (school) {
     case 'no-hub':
       return option.onHub.size === 0;

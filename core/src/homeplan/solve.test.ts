@@ -52,7 +52,8 @@ function way(random: Random, at: number, rate: number, served: number): Option {
 }
 
 /** Boxes that bear everything, and tell every way from every other. */
-const BEARS_ALL = () => ({ bears: () => true, alike: (choice: { position: number }) => String(choice.position) }) as never;
+const BEARS_ALL = () =>
+  ({ bears: () => true, alike: (choice: { position: number }) => String(choice.position) }) as never;
 
 /** Every combination of ways: the most served, then the least cost, of those the router and the hubs bear. */
 function plain(units: readonly Unit[], job: Job, admits: (way: Option) => boolean) {
@@ -69,10 +70,13 @@ function plain(units: readonly Unit[], job: Job, admits: (way: Option) => boolea
     const used = job.catalogue.hubs.filter((hub) => chosen.some((own) => own.onHub.has(hub.id)));
     if (used.some((hub) => onHub(hub.id) > hub.deviceLimit)) return;
     const bought = used.filter((hub) => !owned.has(hub.id));
-    const clients = chosen.reduce((sum, own) => sum + own.wifi, 0) + bought.filter((hub) => !hub.wired).length;
-    if (wifi?.clientLimit !== undefined && clients > 0 && (wifi.clientsNow ?? 0) + clients > wifi.clientLimit) return;
+    const clients =
+      chosen.reduce((sum, own) => sum + own.wifi, 0) + bought.filter((hub) => !hub.wired).length;
+    if (wifi?.clientLimit !== undefined && clients > 0 && (wifi.clientsNow ?? 0) + clients > wifi.clientLimit)
+      return;
     const served = chosen.reduce((sum, own) => sum + own.served, 0);
-    const cost = chosen.reduce((sum, own) => sum + own.cost, 0) + bought.reduce((sum, hub) => sum + 60 * hub.price, 0);
+    const cost =
+      chosen.reduce((sum, own) => sum + own.cost, 0) + bought.reduce((sum, hub) => sum + 60 * hub.price, 0);
     if (served > best.served || (served === best.served && cost < best.cost)) best = { served, cost };
   };
   descend(0, []);
@@ -93,7 +97,9 @@ describe.each(Array.from({ length: 60 }, (_, at) => at + 1))(
       };
     });
     const known = lookup(job);
-    const clusters = [units.slice(0, 1), units.slice(1, 3), units.slice(3)].map((own) => Cluster.of(own, BEARS_ALL));
+    const clusters = [units.slice(0, 1), units.slice(1, 3), units.slice(3)].map((own) =>
+      Cluster.of(own, BEARS_ALL),
+    );
 
     test('the least cost', () => {
       const solved = solve(clusters, () => true, known);
@@ -107,19 +113,29 @@ describe.each(Array.from({ length: 60 }, (_, at) => at + 1))(
     test('without hubs', () => {
       const noHub = (own: Option) => own.onHub.size === 0;
       const solved = solve(clusters, noHub, known);
-      expect({ seed, served: solved.served, cost: solved.cost }).toEqual({ seed, ...plain(units, job, noHub) });
+      expect({ seed, served: solved.served, cost: solved.cost }).toEqual({
+        seed,
+        ...plain(units, job, noHub),
+      });
     });
 
     test('the fewest families, then the least cost', () => {
       const cheapest = solve(clusters, () => true, known);
       const sets = [[], ['a'], ['b'], ['c'], ['a', 'b'], ['a', 'c'], ['b', 'c'], ['a', 'b', 'c']];
       const fitting = sets
-        .map((set) => ({ size: set.length, ...plain(units, job, (own) => [...own.families].every((family) => set.includes(family))) }))
+        .map((set) => ({
+          size: set.length,
+          ...plain(units, job, (own) => [...own.families].every((family) => set.includes(family))),
+        }))
         .filter((entry) => entry.served === cheapest.served);
       const size = Math.min(...fitting.map((entry) => entry.size));
       const cost = Math.min(...fitting.filter((entry) => entry.size === size).map((entry) => entry.cost));
       const solved = fewestFamilies(clusters, cheapest, known);
-      expect({ seed, served: solved.served, cost: solved.cost }).toEqual({ seed, served: cheapest.served, cost });
+      expect({ seed, served: solved.served, cost: solved.cost }).toEqual({
+        seed,
+        served: cheapest.served,
+        cost,
+      });
     });
   },
 );
@@ -143,16 +159,23 @@ test('a house that needs many families finds them without trying every set', () 
       radios: new Set(['wifi']),
     })),
   });
-  // Sixteen places that only one family of its own serves, and eight that one family they share serves: seventeen families of twenty-six.
+  // Sixteen places that only one family of its own serves, and eight that one family they share serves:
+  // seventeen families of twenty-six.
   const units = [
     ...Array.from({ length: 16 }, (_, at) => unit(at + 1, [`own ${at}`])),
-    ...Array.from({ length: 8 }, (_, at) => unit(at + 17, [`spare ${at}`, 'shared', ...(at > 5 ? ['other'] : [])])),
+    ...Array.from({ length: 8 }, (_, at) =>
+      unit(at + 17, [`spare ${at}`, 'shared', ...(at > 5 ? ['other'] : [])]),
+    ),
   ];
   const known = lookup(job);
   const clusters = units.map((own) => Cluster.of([own], BEARS_ALL));
   const cheapest = solve(clusters, () => true, known);
   const solved = fewestFamilies(clusters, cheapest, known);
-  expect({ exact: solved.exact, served: solved.served, families: new Set(solved.ways.flatMap((own) => [...own.families])).size }).toEqual({
+  expect({
+    exact: solved.exact,
+    served: solved.served,
+    families: new Set(solved.ways.flatMap((own) => [...own.families])).size,
+  }).toEqual({
     exact: true,
     served: 24,
     families: 17,

@@ -27,13 +27,18 @@ interface HubToBuy {
 }
 
 /**
- * Decides hub by hub whether it is bought, and for a set of hubs takes the least of every cluster; where the router or a hub would be
- * overdrawn, a table over what is short takes its place.
+ * Decides hub by hub whether it is bought, and for a set of hubs takes the least of every cluster; where the
+ * router or a hub would be overdrawn, a table over what is short takes its place.
  *
  * @param admits ways that may be chosen
- * @param known its selections are those of positions no plan decides: they draw on the router and the hubs before any choice
+ * @param known its selections are those of positions no plan decides: they draw on the router and the hubs
+ * before any choice
  */
-export function solve(clusters: readonly Cluster[], admits: (way: Option) => boolean, known: JobLookup): Solved {
+export function solve(
+  clusters: readonly Cluster[],
+  admits: (way: Option) => boolean,
+  known: JobLookup,
+): Solved {
   return new Solver(
     clusters.map((cluster) => cluster.admitting(admits)),
     known,
@@ -74,7 +79,8 @@ class Solver {
     const standing = standingOn(known);
     const limit = brief?.wifi?.clientLimit;
     this.clientsLeft = limit === undefined ? null : limit - (brief?.wifi?.clientsNow ?? 0) - standing.wifi;
-    for (const hub of known.job.catalogue.hubs) this.hubLeft.set(hub.id, Math.max(0, hub.deviceLimit - (standing.onHub.get(hub.id) ?? 0)));
+    for (const hub of known.job.catalogue.hubs)
+      this.hubLeft.set(hub.id, Math.max(0, hub.deviceLimit - (standing.onHub.get(hub.id) ?? 0)));
   }
 
   run(): Solved {
@@ -87,12 +93,24 @@ class Solver {
     const exact = found && this.looked <= MOST_HUB_SETS;
     const served = ways.reduce((sum, way) => sum + way.served, 0);
     const total = value + served * this.perPlace;
-    return { ways, served, cost: total, exact, bound: exact ? total : Math.min(total, this.bound + served * this.perPlace) };
+    return {
+      ways,
+      served,
+      cost: total,
+      exact,
+      bound: exact ? total : Math.min(total, this.bound + served * this.perPlace),
+    };
   }
 
-  /** @param open hubs that may be used, the first `at` of them decided; those that are not may be had for nothing, which is a bound */
+  /**
+   * @param open hubs that may be used, the first `at` of them decided; those that are not may be had for
+   * nothing, which is a bound
+   */
   private decideHub(at: number, open: readonly boolean[], price: number): void {
-    const usable = new Set([...this.owned, ...this.toBuy.filter((_, which) => open[which]).map((hub) => hub.id)]);
+    const usable = new Set([
+      ...this.owned,
+      ...this.toBuy.filter((_, which) => open[which]).map((hub) => hub.id),
+    ]);
     const picks = this.clusters.map((cluster, which) => this.leastOf(cluster, which, usable));
     const relaxed = picks.reduce((sum, pick) => sum + pick.value, price);
     if (relaxed >= (this.best?.value ?? Number.POSITIVE_INFINITY)) return;
@@ -128,17 +146,29 @@ class Solver {
     return pick;
   }
 
-  private optionsOf(cluster: Cluster, which: number, usable: ReadonlySet<string>, resources: readonly string[]): readonly Drawing[] {
+  private optionsOf(
+    cluster: Cluster,
+    which: number,
+    usable: ReadonlySet<string>,
+    resources: readonly string[],
+  ): readonly Drawing[] {
     const key = `${hubKey(cluster, usable)};${resources.join()}`;
     let options = this.drawings[which]?.get(key);
     if (!options) {
-      options = cluster.options(this.worth(usable), (way) => resources.map((resource) => drawn(way, resource)));
+      options = cluster.options(this.worth(usable), (way) =>
+        resources.map((resource) => drawn(way, resource)),
+      );
       this.drawings[which]?.set(key, options);
     }
     return options;
   }
 
-  private withHubs(usable: ReadonlySet<string>, picks: readonly Pick[], price: number, relaxed: number): void {
+  private withHubs(
+    usable: ReadonlySet<string>,
+    picks: readonly Pick[],
+    price: number,
+    relaxed: number,
+  ): void {
     const clients = this.toBuy.filter((hub) => hub.client && usable.has(hub.id)).length;
     if (this.clientsLeft !== null && clients > 0 && clients > this.clientsLeft) return;
     const limits = new Map<string, number>([...this.hubLeft].filter(([hub]) => usable.has(hub)));
@@ -149,7 +179,11 @@ class Solver {
     if (!found.exact) this.bound = Math.min(this.bound, relaxed);
     const value = found.picks.reduce((sum, pick) => sum + pick.value, price);
     if (value < (this.best?.value ?? Number.POSITIVE_INFINITY))
-      this.best = { ways: found.picks.flatMap((pick) => pick.ways.filter((way) => way !== undefined)), value, exact: found.exact };
+      this.best = {
+        ways: found.picks.flatMap((pick) => pick.ways.filter((way) => way !== undefined)),
+        value,
+        exact: found.exact,
+      };
   }
 }
 
@@ -167,11 +201,15 @@ function drawn(way: Option, resource: string): number {
 }
 
 function drawnBy(picks: readonly Pick[], resource: string): number {
-  return picks.reduce((sum, pick) => sum + pick.ways.reduce((own, way) => own + (way ? drawn(way, resource) : 0), 0), 0);
+  return picks.reduce(
+    (sum, pick) => sum + pick.ways.reduce((own, way) => own + (way ? drawn(way, resource) : 0), 0),
+    0,
+  );
 }
 
 /**
- * Starts without limits and takes in, one after the other, those that the answer breaks. Serving nothing is always within them.
+ * Starts without limits and takes in, one after the other, those that the answer breaks. Serving nothing is
+ * always within them.
  *
  * @param optionsFor of every cluster, the least for each amount drawn of these resources
  */
@@ -197,8 +235,11 @@ function withinLimits(
 function overStates(options: readonly (readonly Drawing[])[], sizes: readonly number[]): Pick[] {
   const strides = sizes.map((_, at) => sizes.slice(0, at).reduce((product, size) => product * size, 1));
   const states = sizes.reduce((product, size) => product * size, 1);
-  const used = sizes.map((size, at) => Uint16Array.from({ length: states }, (_, state) => Math.floor(state / (strides[at] ?? 1)) % size));
-  const stepOf = (draws: readonly number[]) => draws.reduce((sum, draw, at) => sum + draw * (strides[at] ?? 0), 0);
+  const used = sizes.map((size, at) =>
+    Uint16Array.from({ length: states }, (_, state) => Math.floor(state / (strides[at] ?? 1)) % size),
+  );
+  const stepOf = (draws: readonly number[]) =>
+    draws.reduce((sum, draw, at) => sum + draw * (strides[at] ?? 0), 0);
   let values = new Float64Array(states).fill(Number.POSITIVE_INFINITY);
   values[0] = 0;
   const picked: Uint16Array[] = [];
@@ -228,7 +269,9 @@ function overStates(options: readonly (readonly Drawing[])[], sizes: readonly nu
   return picks;
 }
 
-/** Steps from the cheapest plan to one within the limits, by the change that costs least for what it frees. */
+/**
+ * Steps from the cheapest plan to one within the limits, by the change that costs least for what it frees.
+ */
 function repaired(options: readonly (readonly Drawing[])[], limits: readonly number[]): Drawing[] {
   const drawing = (pick: Drawing, at: number) => pick.draws[at] ?? 0;
   const picks = options.map((own) => own.reduce((least, pick) => (pick.value < least.value ? pick : least)));
@@ -240,12 +283,16 @@ function repaired(options: readonly (readonly Drawing[])[], limits: readonly num
       const now = picks[at] as Drawing;
       for (const pick of own) {
         if (limits.some((_, resource) => drawing(pick, resource) > drawing(now, resource))) continue;
-        const frees = over.reduce((sum, short, resource) => sum + (short ? drawing(now, resource) - drawing(pick, resource) : 0), 0);
+        const frees = over.reduce(
+          (sum, short, resource) => sum + (short ? drawing(now, resource) - drawing(pick, resource) : 0),
+          0,
+        );
         const price = (pick.value - now.value) / frees;
         if (frees > 0 && (!best || price < best.price)) best = { at, pick, price };
       }
     });
-    if (!best) return options.map((own) => own.find((pick) => pick.ways.every((way) => way === undefined)) as Drawing);
+    if (!best)
+      return options.map((own) => own.find((pick) => pick.ways.every((way) => way === undefined)) as Drawing);
     picks[best.at] = best.pick;
   }
 }

@@ -3,7 +3,8 @@ import type { Job } from '../job/schema/job.js';
 import { mountedBoxes } from '../progress/progress.js';
 
 /**
- * Places whose device is chosen and mounted, and every place of a group with one: a later plan does not replace an earlier one.
+ * Places whose device is chosen and mounted, and every place of a group with one: a later plan does not
+ * replace an earlier one.
  *
  * @returns place keys
  */
@@ -14,18 +15,24 @@ export function standingPlaces(job: Job): Set<string> {
   for (const { boxId, position } of job.selections) {
     if (!mounted.has(boxId)) continue;
     standing.add(placeKey(boxId, position));
-    for (const place of groups.get(placeKey(boxId, position))?.places ?? []) standing.add(placeKey(place.boxId, place.position));
+    for (const place of groups.get(placeKey(boxId, position))?.places ?? [])
+      standing.add(placeKey(place.boxId, place.position));
   }
   return standing;
 }
 
-/** The job with only what is still open to be planned: what stands keeps its choice, draws on the router, and has its hub. */
+/**
+ * The job with only what is still open to be planned: what stands keeps its choice, draws on the router, and
+ * has its hub.
+ */
 export function stillOpen(job: Job): Job {
   const standing = standingPlaces(job);
   if (standing.size === 0) return job;
   const devices = new Map(job.catalogue.devices.map((device) => [device.id, device]));
   const hubs = job.selections.flatMap((selection) =>
-    standing.has(placeKey(selection.boxId, selection.position)) ? (devices.get(selection.deviceId ?? '')?.hubId ?? []) : [],
+    standing.has(placeKey(selection.boxId, selection.position))
+      ? (devices.get(selection.deviceId ?? '')?.hubId ?? [])
+      : [],
   );
   return {
     ...job,
@@ -35,7 +42,9 @@ export function stillOpen(job: Job): Job {
         ? {
             ...box,
             positions: box.positions.map((position) =>
-              standing.has(placeKey(box.id, position.index)) ? { ...position, need: { ...position.need, smart: false } } : position,
+              standing.has(placeKey(box.id, position.index))
+                ? { ...position, need: { ...position.need, smart: false } }
+                : position,
             ),
           }
         : box,

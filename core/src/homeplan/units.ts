@@ -4,7 +4,14 @@ import type { Device } from '../job/schema/catalogue.js';
 import type { Group, Job } from '../job/schema/job.js';
 import type { Strategy } from '../job/schema/primitives.js';
 import type { Box, Position } from '../job/schema/survey.js';
-import { ALONE, type GroupPlace, IN_GROUP, judgePartner, PlaceJudge, partnerDevices } from '../match/match.js';
+import {
+  ALONE,
+  type GroupPlace,
+  IN_GROUP,
+  judgePartner,
+  PlaceJudge,
+  partnerDevices,
+} from '../match/match.js';
 import { groupPart, withoutDevice } from '../match/multi-location.js';
 import { placeFacts } from '../match/place.js';
 import type { Option, PlanChoice } from './vocabulary.js';
@@ -12,7 +19,9 @@ import type { Option, PlanChoice } from './vocabulary.js';
 /** What is decided as one: a place outside groups, or a group of which a place wants a device. */
 export interface Unit {
   places: readonly { boxId: string; position: number; smart: boolean }[];
-  /** Ways to serve it that no rule stops as far as the unit itself goes; what shares its boxes is asked later. */
+  /**
+   * Ways to serve it that no rule stops as far as the unit itself goes; what shares its boxes is asked later.
+   */
   ways: readonly Option[];
 }
 
@@ -53,7 +62,13 @@ function aloneUnit(box: Box, position: Position, known: JobLookup): Unit {
     for (const strategy of ALONE) {
       const candidate = judge.candidate(device, strategy);
       if (candidate.verdict !== 'fits' && candidate.verdict !== 'fits-with') continue;
-      const choice = { boxId: box.id, position: position.index, deviceId: device.id, strategy, with: candidate.with };
+      const choice = {
+        boxId: box.id,
+        position: position.index,
+        deviceId: device.id,
+        strategy,
+        with: candidate.with,
+      };
       ways.push(optionOf([choice], 1, known));
     }
   const places = [{ boxId: box.id, position: position.index, smart: true }];
@@ -72,14 +87,24 @@ function groupUnit(group: Group, known: JobLookup): Unit {
     const judge = new PlaceJudge(placeFacts(box, position, known), 'by-itself');
     for (const device of known.job.catalogue.devices)
       for (const strategy of IN_GROUP)
-        for (const choices of groupChoices(judge, device, strategy, known)) ways.push(optionOf(choices, smart, known));
+        for (const choices of groupChoices(judge, device, strategy, known))
+          ways.push(optionOf(choices, smart, known));
   }
-  const places = at.map(({ box, position }) => ({ boxId: box.id, position: position.index, smart: wantsSmart(position) }));
+  const places = at.map(({ box, position }) => ({
+    boxId: box.id,
+    position: position.index,
+    smart: wantsSmart(position),
+  }));
   return { places, ways: ways.filter((way) => way.families.size <= 1 && allowed(way, known.job)) };
 }
 
 /** Every way with this device as the one that feeds the load, each partner that suits at each other place. */
-function groupChoices(judge: PlaceJudge, device: Device, strategy: Strategy, known: JobLookup): PlanChoice[][] {
+function groupChoices(
+  judge: PlaceJudge,
+  device: Device,
+  strategy: Strategy,
+  known: JobLookup,
+): PlanChoice[][] {
   const { place } = judge;
   const answer = groupPart(device, strategy, place);
   if ('block' in answer || answer.part.role !== 'main') return [];
@@ -87,7 +112,9 @@ function groupChoices(judge: PlaceJudge, device: Device, strategy: Strategy, kno
   const parts: string[] = [];
   const verdict = verdictOf(judge.asPart(device, strategy, part, parts), parts);
   if (verdict !== 'fits' && verdict !== 'fits-with') return [];
-  let choices: PlanChoice[][] = [[{ boxId: place.box.id, position: place.position.index, deviceId: device.id, strategy, with: parts }]];
+  let choices: PlanChoice[][] = [
+    [{ boxId: place.box.id, position: place.position.index, deviceId: device.id, strategy, with: parts }],
+  ];
   for (const other of judge.otherPlaces()) {
     const there = partnerChoices(other, device, strategy, part, known);
     choices = choices.flatMap((before) => there.map((choice) => [...before, choice]));
@@ -121,7 +148,8 @@ function partnerChoices(
 function allowed(way: Option, { brief }: Job): boolean {
   return way.choices.every((choice) => {
     const here = (entry: { boxId?: string | undefined; position?: number | undefined }) =>
-      (entry.boxId === undefined || entry.boxId === choice.boxId) && (entry.position === undefined || entry.position === choice.position);
+      (entry.boxId === undefined || entry.boxId === choice.boxId) &&
+      (entry.position === undefined || entry.position === choice.position);
     const pinned = (brief?.pins ?? []).filter(here);
     const banned = (brief?.bans ?? []).some((ban) => ban.deviceId === choice.deviceId && here(ban));
     return (
@@ -135,13 +163,17 @@ function allowed(way: Option, { brief }: Job): boolean {
   });
 }
 
-/** Minutes to fit a device, to pair it over Wi-Fi or through a hub, and to link each platform there has to be. */
+/**
+ * Minutes to fit a device, to pair it over Wi-Fi or through a hub, and to link each platform there has to be.
+ */
 const MINUTES = { fit: 12, pair: 4, pairByHub: 3, link: 1 };
 
 export function minutesOf(device: Device, job: Job): number {
   if (device.radio === 'none') return MINUTES.fit;
   const platforms = (job.brief?.platforms ?? []).filter((platform) => platform.want === 'must').length;
-  return MINUTES.fit + (device.hubId === undefined ? MINUTES.pair : MINUTES.pairByHub) + platforms * MINUTES.link;
+  return (
+    MINUTES.fit + (device.hubId === undefined ? MINUTES.pair : MINUTES.pairByHub) + platforms * MINUTES.link
+  );
 }
 
 /** @param served places that want a device and get one with these choices */
@@ -159,7 +191,8 @@ function optionOf(choices: readonly PlanChoice[], served: number, known: JobLook
     minutes += minutesOf(device, known.job);
     families.add(device.family);
     if (device.radio === 'wifi') wifi += 1;
-    if (device.radio !== 'none') radios.add(device.hubId === undefined ? `${device.radio} alone` : device.radio);
+    if (device.radio !== 'none')
+      radios.add(device.hubId === undefined ? `${device.radio} alone` : device.radio);
     if (device.hubId !== undefined) onHub.set(device.hubId, (onHub.get(device.hubId) ?? 0) + 1);
   }
   const cost = 60 * (devices + parts) + minutes * (known.job.money?.labourPerHour ?? 0);

@@ -6,9 +6,9 @@ import { admitsDevice } from './schools.js';
 import type { PlanChoice, School } from './vocabulary.js';
 
 /**
- * For places without a device, the rules that stop every one: the fewest that between them stop all, with the box as the plan leaves
- * it. `pin`, `ban` and the school's own rule (`hub`, `radio`) count like the rest. Keeps what it judged: in most plans of a house the
- * boxes of unserved places are left the same.
+ * For places without a device, the rules that stop every one: the fewest that between them stop all, with the
+ * box as the plan leaves it. `pin`, `ban` and the school's own rule (`hub`, `radio`) count like the rest.
+ * Keeps what it judged: in most plans of a house the boxes of unserved places are left the same.
  */
 export class WhyUnserved {
   private readonly judged = new Map<string, readonly DeviceStops[]>();
@@ -39,7 +39,10 @@ export class WhyUnserved {
   }
 
   private judge(place: { boxId: string; position: number }, beside: readonly PlanChoice[]): DeviceStops[] {
-    const selections: Selection[] = [...this.known.job.selections, ...beside.map((choice) => ({ ...choice, with: [...choice.with] }))];
+    const selections: Selection[] = [
+      ...this.known.job.selections,
+      ...beside.map((choice) => ({ ...choice, with: [...choice.with] })),
+    ];
     const house: JobLookup = {
       ...this.known,
       job: { ...this.known.job, selections },
@@ -58,7 +61,11 @@ interface DeviceStops {
 }
 
 /** What stops each device in the way that is stopped by least. */
-function stopsByDevice(candidates: readonly Candidate[], place: { boxId: string; position: number }, known: JobLookup): DeviceStops[] {
+function stopsByDevice(
+  candidates: readonly Candidate[],
+  place: { boxId: string; position: number },
+  known: JobLookup,
+): DeviceStops[] {
   const { brief } = known.job;
   const here = (entry: { boxId?: string | undefined; position?: number | undefined }) =>
     (entry.boxId ?? place.boxId) === place.boxId && (entry.position ?? place.position) === place.position;
@@ -67,32 +74,44 @@ function stopsByDevice(candidates: readonly Candidate[], place: { boxId: string;
   const pins = (brief?.pins ?? []).filter(here);
   const meets = (candidate: Candidate) =>
     pins.every(
-      (pin) => (pin.deviceId ?? candidate.deviceId) === candidate.deviceId && (pin.strategy ?? candidate.strategy) === candidate.strategy,
+      (pin) =>
+        (pin.deviceId ?? candidate.deviceId) === candidate.deviceId &&
+        (pin.strategy ?? candidate.strategy) === candidate.strategy,
     );
-  // What is made for another practice is stopped by that alone, and says nothing of the place, unless there is nothing else.
+  // What is made for another practice is stopped by that alone, and says nothing of the place, unless there
+  // is nothing else.
   const { practice, catalogue } = known.job;
   const ours = catalogue.devices.some((device) => device.practices.includes(practice));
   const byDevice = new Map<string, DeviceStops & { ofTheWay: boolean }>();
   for (const candidate of candidates) {
     const device = known.devices.get(candidate.deviceId);
     if (!device || !meets(candidate) || (ours && !device.practices.includes(practice))) continue;
-    const stopping = candidate.reasons.filter((reason) => reason.outcome === 'block' || reason.outcome === 'unproved');
+    const stopping = candidate.reasons.filter(
+      (reason) => reason.outcome === 'block' || reason.outcome === 'unproved',
+    );
     const stops = new Set<string>(stopping.map((reason) => reason.rule));
     if (bans.some((ban) => ban.deviceId === device.id)) stops.add('ban');
     const ofTheWay = stopping.some((reason) => OF_THE_WAY.has(reason.code));
     const before = byDevice.get(device.id);
-    const better = !before || (before.ofTheWay && !ofTheWay) || (before.ofTheWay === ofTheWay && stops.size < before.stops.size);
+    const better =
+      !before ||
+      (before.ofTheWay && !ofTheWay) ||
+      (before.ofTheWay === ofTheWay && stops.size < before.stops.size);
     const otherwise = candidate.partners.length > 0 ? 'multi-location' : device.hubId ? 'hub' : 'router';
     if (better) byDevice.set(device.id, { device, stops, otherwise, ofTheWay });
   }
   return [...byDevice.values()];
 }
 
-/** The smallest set of rules of which each device meets one; among equals the one whose rules stop the most. */
+/**
+ * The smallest set of rules of which each device meets one; among equals the one whose rules stop the most.
+ */
 export function fewestRules(stops: readonly ReadonlySet<string>[]): string[] {
   const counts = new Map<string, number>();
   for (const own of stops) for (const rule of own) counts.set(rule, (counts.get(rule) ?? 0) + 1);
-  const rules = [...counts.keys()].sort((a, b) => (counts.get(b) ?? 0) - (counts.get(a) ?? 0) || a.localeCompare(b));
+  const rules = [...counts.keys()].sort(
+    (a, b) => (counts.get(b) ?? 0) - (counts.get(a) ?? 0) || a.localeCompare(b),
+  );
   const covers = (chosen: readonly string[]) => stops.every((own) => chosen.some((rule) => own.has(rule)));
   const search = (chosen: readonly string[], from: number, size: number): string[] | undefined => {
     if (chosen.length === size) return covers(chosen) ? [...chosen] : undefined;

@@ -12,7 +12,10 @@ export interface PlanChoice {
   with: readonly string[];
 }
 
-/** A way of serving a unit, or of serving a cluster: its choices and what they take of money, time, air and hubs. */
+/**
+ * A way of serving a unit, or of serving a cluster: its choices and what they take of money, time, air and
+ * hubs.
+ */
 export interface Option {
   choices: readonly PlanChoice[];
   /** Places that want a device and get one. */

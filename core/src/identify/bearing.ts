@@ -2,13 +2,14 @@ import type { Entry } from './posterior.js';
 import type { Problem, Test } from './vocabulary.js';
 
 /**
- * The cores a test speaks of: its points with their in-place nets; for a lamp, every conductor its current runs through under the
- * best explanation. Indexes of cores.
+ * The cores a test speaks of: its points with their in-place nets; for a lamp, every conductor its current
+ * runs through under the best explanation. Indexes of cores.
  */
 export function coresOfTest(problem: Problem, best: Entry, test: Test): Set<number> {
   const cores = new Set<number>();
   for (const point of test.points) {
-    if (point.kind === 'core') for (const core of problem.nets[problem.cores[point.core]?.net ?? -1]?.cores ?? []) cores.add(core);
+    if (point.kind === 'core')
+      for (const core of problem.nets[problem.cores[point.core]?.net ?? -1]?.cores ?? []) cores.add(core);
     if (point.kind === 'load') for (const core of lampPath(problem, best, point.loadId)) cores.add(core);
   }
   return cores;
@@ -27,17 +28,20 @@ function lampPath(problem: Problem, best: Entry, loadId: string): Set<number> {
     if (outside.through !== null) {
       addNet(problem.cores[outside.through]?.net);
       const cable = problem.cables[problem.cores[outside.through]?.cable ?? -1];
-      for (const core of cable?.cores ?? []) if (classes[core] === 'neutral-out') addNet(problem.cores[core]?.net);
+      for (const core of cable?.cores ?? [])
+        if (classes[core] === 'neutral-out') addNet(problem.cores[core]?.net);
     }
     return path;
   }
   classes.forEach((name, core) => {
     const { cable, net } = problem.cores[core] as { cable: number; net: number };
     const own = name === 'load' && explanation.loadsOfCore[core]?.includes(loadId);
-    const far = explanation.loadsOfCable[cable]?.includes(loadId) && (name === 'traveler' || name === 'return');
+    const far =
+      explanation.loadsOfCable[cable]?.includes(loadId) && (name === 'traveler' || name === 'return');
     if (!own && !far) return;
     addNet(net);
-    for (const other of problem.cables[cable]?.cores ?? []) if (classes[other] === 'return') addNet(problem.cores[other]?.net);
+    for (const other of problem.cables[cable]?.cores ?? [])
+      if (classes[other] === 'return') addNet(problem.cores[other]?.net);
   });
   // The other terminals of the switches these hang on, and what shares their nets.
   for (const position of problem.positions) {
@@ -46,7 +50,9 @@ function lampPath(problem: Problem, best: Entry, loadId: string): Set<number> {
       nets.some(
         (net) =>
           problem.nets[net]?.cores.some((core) => path.has(core)) &&
-          !problem.nets[net]?.cores.some((core) => classes[core] === 'return' || classes[core] === 'neutral-in'),
+          !problem.nets[net]?.cores.some(
+            (core) => classes[core] === 'return' || classes[core] === 'neutral-in',
+          ),
       )
     )
       for (const net of nets) addNet(net);

@@ -5,7 +5,9 @@ import { type IdentifiedConductor, rolesOfBox } from './identify.js';
 import { identificationRestsOn, isSameBasis, type RestsOn } from './rests-on.js';
 
 /** What an identification confirms, by conductor. */
-export function confirmedIn(identified: { conductors: readonly IdentifiedConductor[] }): ReadonlyMap<string, ConfirmedRole> {
+export function confirmedIn(identified: {
+  conductors: readonly IdentifiedConductor[];
+}): ReadonlyMap<string, ConfirmedRole> {
   return new Map(
     identified.conductors.flatMap(({ id, role, grade, circuitId, loadIds, because }) =>
       grade === 'confirmed' ? [[id, { role, circuitId, loadIds, because }] as const] : [],
@@ -16,8 +18,8 @@ export function confirmedIn(identified: { conductors: readonly IdentifiedConduct
 const kept = new WeakMap<Box['readings'], { restsOn: RestsOn; roles: ReadonlyMap<string, ConfirmedRole> }>();
 
 /**
- * What the readings of a box confirm, worked out anew only where something it rests on is another. A box without readings confirms
- * nothing.
+ * What the readings of a box confirm, worked out anew only where something it rests on is another. A box
+ * without readings confirms nothing.
  */
 export function confirmedRoles(box: Box, known: JobLookup): ReadonlyMap<string, ConfirmedRole> {
   if (box.readings.length === 0) return NOTHING;

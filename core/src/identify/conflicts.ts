@@ -27,30 +27,55 @@ export function conflictsOf(problem: Problem, posterior: Posterior): Conflict[] 
     // Most readings are what was expected: only of the others is it asked which are the same test.
     if (own > Math.max(UNLIKELY, UNLIKELY_WHEN_REPEATED)) return [];
     const twins = tests.flatMap((other, index) =>
-      index !== at && same.keyOf(other) === same.keyOf(test) && outcomeOf(problem, other) !== outcomeOf(problem, test) ? [index] : [],
+      index !== at &&
+      same.keyOf(other) === same.keyOf(test) &&
+      outcomeOf(problem, other) !== outcomeOf(problem, test)
+        ? [index]
+        : [],
     );
     if (own > UNLIKELY && !(twins.length > 0 && own < UNLIKELY_WHEN_REPEATED)) return [];
     const clashes = twins.length > 0 ? twins : clashesWith(posterior, at);
-    return [{ test: at, clashes, open: isOpen(posterior, test, at, same), cores: coresOfTest(problem, posterior.best, test) }];
+    return [
+      {
+        test: at,
+        clashes,
+        open: isOpen(posterior, test, at, same),
+        cores: coresOfTest(problem, posterior.best, test),
+      },
+    ];
   });
 }
 
-/** What would have to be wrong for this reading to be right: readings the best explanation that holds it does not expect. */
+/**
+ * What would have to be wrong for this reading to be right: readings the best explanation that holds it does
+ * not expect.
+ */
 function clashesWith({ entries, best, likelihood }: Posterior, at: number): number[] {
   const holding = entries
     .filter((entry) => (entry.best.each[at] as number) >= 0.3)
-    .reduce<Entry | null>((leader, entry) => (leader === null || entry.merit > leader.merit ? entry : leader), null);
+    .reduce<Entry | null>(
+      (leader, entry) => (leader === null || entry.merit > leader.merit ? entry : leader),
+      null,
+    );
   if (!holding) return [];
   return likelihood.tests.flatMap((_, other) =>
-    other !== at && (holding.best.each[other] as number) <= 0.1 && (best.best.each[other] as number) > 0.3 ? [other] : [],
+    other !== at && (holding.best.each[other] as number) <= 0.1 && (best.best.each[other] as number) > 0.3
+      ? [other]
+      : [],
   );
 }
 
-/** Open until the same test has twice given what the best explanation expects, or a low-impedance meter has read an indicator's point. */
+/**
+ * Open until the same test has twice given what the best explanation expects, or a low-impedance meter has
+ * read an indicator's point.
+ */
 function isOpen(posterior: Posterior, test: Test, at: number, same: SameTest): boolean {
   const { tests } = posterior.likelihood;
   const expected = tests.filter(
-    (other, index) => index !== at && same.keyOf(other) === same.keyOf(test) && (posterior.best.best.each[index] as number) > 0.3,
+    (other, index) =>
+      index !== at &&
+      same.keyOf(other) === same.keyOf(test) &&
+      (posterior.best.best.each[index] as number) > 0.3,
   );
   if (expected.length >= 2) return false;
   if (test.reading.tool !== 'indicator') return true;
@@ -59,7 +84,9 @@ function isOpen(posterior: Posterior, test: Test, at: number, same: SameTest): b
     (other) =>
       other.reading.tool === 'volts-low-z' &&
       other.arrangement.key === test.arrangement.key &&
-      other.points.some((candidate) => candidate.kind === 'core' && point?.kind === 'core' && candidate.core === point.core) &&
+      other.points.some(
+        (candidate) => candidate.kind === 'core' && point?.kind === 'core' && candidate.core === point.core,
+      ) &&
       (posterior.best.best.each[tests.indexOf(other)] as number) > 0.3,
   );
 }

@@ -21,7 +21,10 @@ function switchBox(preset: PresetId, practice: PracticeId = 'gb', readings: Read
     ...presetContents(preset, practice, '1.5mm2', ['l1'], newId),
     readings,
   };
-  const far: Box = { ...newBox('far', 'r1', 'Far', 2, practice, []), positions: [{ index: 1, existing: 'three-way', loadIds: ['l1'] }] };
+  const far: Box = {
+    ...newBox('far', 'r1', 'Far', 2, practice, []),
+    positions: [{ index: 1, existing: 'three-way', loadIds: ['l1'] }],
+  };
   const nothing = { devices: [], hubs: [], parts: [], connectors: [], enclosures: [], platforms: [] };
   const places = [
     { boxId: 'near', position: 1 },
@@ -41,7 +44,9 @@ function switchBox(preset: PresetId, practice: PracticeId = 'gb', readings: Read
 function byConversion(preset: PresetId, practice: PracticeId = 'gb') {
   const { box, known } = switchBox(preset, practice);
   const { problem, wiring } = problemOf(box, known);
-  const found = explanationsOf(problem).explanations.filter((explanation) => explanation.far.includes('conversion'));
+  const found = explanationsOf(problem).explanations.filter((explanation) =>
+    explanation.far.includes('conversion'),
+  );
   return { box, problem, wiring, found };
 }
 
@@ -64,7 +69,11 @@ test('the first switch holds line and load on its outer terminals, each with a c
 
 test('the second holds line, load and link', () => {
   const { found, box } = byConversion('two-way-three-core');
-  expect(found.some((explanation) => named(explanation, box).sort().join() === 'black line,brown traveler,grey load')).toBe(true);
+  expect(
+    found.some(
+      (explanation) => named(explanation, box).sort().join() === 'black line,brown traveler,grey load',
+    ),
+  ).toBe(true);
 });
 
 test('nobody else wires so', () => {
@@ -86,12 +95,16 @@ test.each<PresetId>(['conversion-first', 'two-way-three-core'])(
       points: ['l1'],
       value: 'lit',
     });
-    const states = (['up', 'down'] as const).flatMap((near) => (['up', 'down'] as const).map((far) => reading(near, far)));
+    const states = (['up', 'down'] as const).flatMap((near) =>
+      (['up', 'down'] as const).map((far) => reading(near, far)),
+    );
     const { box, known } = switchBox(preset, 'gb', states);
     const { tests } = problemOf(box, known).problem;
     const likelihood = new Likelihood(problem, wiring, tests);
     const hidden = likelihood.evaluate(explanation)?.best.hidden;
-    const lit = likelihood.predict(explanation, tests, hidden as NonNullable<typeof hidden>).map((row) => (row.lit ?? 0) > 0.5);
+    const lit = likelihood
+      .predict(explanation, tests, hidden as NonNullable<typeof hidden>)
+      .map((row) => (row.lit ?? 0) > 0.5);
     expect(lit[0]).toBe(!lit[1]);
     expect(lit[0]).toBe(!lit[2]);
     expect(lit[0]).toBe(lit[3]);
@@ -99,7 +112,12 @@ test.each<PresetId>(['conversion-first', 'two-way-three-core'])(
 );
 
 test('read out, the old drop is told to be line and load, though the three-core hangs on both', () => {
-  const read = (tool: Reading['tool'], points: string[], value: Reading['value'], more: Partial<Reading> = {}): Reading => ({
+  const read = (
+    tool: Reading['tool'],
+    points: string[],
+    value: Reading['value'],
+    more: Partial<Reading> = {},
+  ): Reading => ({
     id: `${tool}${points.join()}${JSON.stringify(more)}`,
     at: '2026-05-04T09:00:00Z',
     tool,
@@ -125,6 +143,12 @@ test('read out, the old drop is told to be line and load, though the three-core 
     read('ohms', [link as string, grey as string], 0.3, { ...off, ...down }),
     read('ohms', [link as string, black as string], 'open', { ...off, ...down }),
   ]);
-  const roles = Object.fromEntries(identifyBox(readBox, known).conductors.map((entry) => [entry.id, entry.role]));
-  expect([roles[live as string], roles[switched as string], roles[link as string]]).toEqual(['line', 'load', 'traveler']);
+  const roles = Object.fromEntries(
+    identifyBox(readBox, known).conductors.map((entry) => [entry.id, entry.role]),
+  );
+  expect([roles[live as string], roles[switched as string], roles[link as string]]).toEqual([
+    'line',
+    'load',
+    'traveler',
+  ]);
 });

@@ -1,12 +1,29 @@
 import type { Load } from '../job/schema/job.js';
 import { cablePatterns } from './cable-patterns.js';
 import { ODDS } from './priors.js';
-import { agrees, type NetKind, netKind, netWeight, positionWeight, travelerWeight } from './structure-weights.js';
-import { type CoreClass, comesBack, type Explanation, type FarKind, type Problem, type SwitchPosition } from './vocabulary.js';
+import {
+  agrees,
+  type NetKind,
+  netKind,
+  netWeight,
+  positionWeight,
+  travelerWeight,
+} from './structure-weights.js';
+import {
+  type CoreClass,
+  comesBack,
+  type Explanation,
+  type FarKind,
+  type Problem,
+  type SwitchPosition,
+} from './vocabulary.js';
 
 /** The most structures that are looked at; beyond it the result says that the cap was reached. */
 const CAP = 60_000;
-/** A structure this much less likely than the likeliest could be is left out; readings cannot bring it back within 1e-9. */
+/**
+ * A structure this much less likely than the likeliest could be is left out; readings cannot bring it back
+ * within 1e-9.
+ */
 const NEGLIGIBLE = 1e-13;
 
 export interface Enumeration {
@@ -15,14 +32,18 @@ export interface Enumeration {
 }
 
 /**
- * Every whole explanation of the box that its joints and terminals allow, with its weight before readings. Nets are typed first
- * (cable by cable, cut short where two members of a net disagree), then circuits, then loads.
+ * Every whole explanation of the box that its joints and terminals allow, with its weight before readings.
+ * Nets are typed first (cable by cable, cut short where two members of a net disagree), then circuits, then
+ * loads.
  */
 export function explanationsOf(problem: Problem): Enumeration {
   const strict = structures(problem, false);
-  // A box recorded in a way no usual wiring explains still gets an answer, from structures that break a rule somewhere.
+  // A box recorded in a way no usual wiring explains still gets an answer, from structures that break a rule
+  // somewhere.
   const found = strict.list.length > 0 ? strict : structures(problem, true);
-  const made = found.list.flatMap((structure) => withCircuits(problem, structure).flatMap((entry) => withLoads(problem, entry)));
+  const made = found.list.flatMap((structure) =>
+    withCircuits(problem, structure).flatMap((entry) => withLoads(problem, entry)),
+  );
   const most = made.reduce((leader, entry) => Math.max(leader, entry.prior), 0);
   return { explanations: made.filter((entry) => entry.prior >= most * NEGLIGIBLE), capped: found.capped };
 }
@@ -35,7 +56,8 @@ interface Structure {
 
 /**
  * Every way to class the cables that the nets and devices allow.
- * @param relaxed nets, devices and far ends are not held to, for boxes recorded in a way no usual wiring explains
+ * @param relaxed nets, devices and far ends are not held to, for boxes recorded in a way no usual wiring
+ * explains
  */
 export function structures(problem: Problem, relaxed: boolean): { list: Structure[]; capped: boolean } {
   const cables = problem.cables
@@ -43,7 +65,9 @@ export function structures(problem: Problem, relaxed: boolean): { list: Structur
     .filter((entry) => entry.cable.cores.length > 0);
   const order = byConnection(problem, cables);
   const bestRest = order.map((_, at) =>
-    order.slice(at).reduce((product, entry) => product * Math.max(...entry.patterns.map((pattern) => pattern.weight)), 1),
+    order
+      .slice(at)
+      .reduce((product, entry) => product * Math.max(...entry.patterns.map((pattern) => pattern.weight)), 1),
   );
   const most = bestRest[0] ?? 1;
   const classes: CoreClass[] = Array(problem.cores.length);
@@ -90,7 +114,8 @@ export function structures(problem: Problem, relaxed: boolean): { list: Structur
     for (const pattern of entry.patterns) {
       const possible = weight * pattern.weight * (bestRest[at + 1] ?? 1);
       if (possible < most * NEGLIGIBLE) continue;
-      for (let index = 0; index < cores.length; index++) classes[cores[index] as number] = pattern.classes[index] as CoreClass;
+      for (let index = 0; index < cores.length; index++)
+        classes[cores[index] as number] = pattern.classes[index] as CoreClass;
       far[entry.index] = pattern.far;
       if (relaxed) visit(at + 1, weight * pattern.weight);
       else if (cores.every((core) => agrees(problem, classes, core))) {
@@ -106,24 +131,34 @@ export function structures(problem: Problem, relaxed: boolean): { list: Structur
 }
 
 /** Which nets and positions are complete once the cable at each place of the order is classed. */
-function closingAt(problem: Problem, order: readonly { cable: { cores: number[] } }[]): { nets: number[]; positions: SwitchPosition[] }[] {
+function closingAt(
+  problem: Problem,
+  order: readonly { cable: { cores: number[] } }[],
+): { nets: number[]; positions: SwitchPosition[] }[] {
   const placeOf = new Map<number, number>();
   order.forEach((entry, at) => {
     for (const core of entry.cable.cores) placeOf.set(core, at);
   });
-  const last = (net: number) => Math.max(0, ...(problem.nets[net]?.cores ?? []).map((core) => placeOf.get(core) ?? 0));
+  const last = (net: number) =>
+    Math.max(0, ...(problem.nets[net]?.cores ?? []).map((core) => placeOf.get(core) ?? 0));
   return order.map((_, at) => ({
     nets: problem.nets.flatMap((_, net) => (last(net) === at ? [net] : [])),
-    positions: problem.positions.filter((position) => Math.max(0, ...[...position.nets.values()].map(last)) === at),
+    positions: problem.positions.filter(
+      (position) => Math.max(0, ...[...position.nets.values()].map(last)) === at,
+    ),
   }));
 }
 
 /** Cables that share nets next to each other, so that disagreement shows early. */
-function byConnection<Entry extends { cable: { cores: number[] } }>(problem: Problem, cables: Entry[]): Entry[] {
+function byConnection<Entry extends { cable: { cores: number[] } }>(
+  problem: Problem,
+  cables: Entry[],
+): Entry[] {
   const rest = [...cables];
   const seen = new Set<number>();
   const order: Entry[] = [];
-  const shared = (entry: Entry) => entry.cable.cores.filter((core) => seen.has((problem.cores[core] as { net: number }).net)).length;
+  const shared = (entry: Entry) =>
+    entry.cable.cores.filter((core) => seen.has((problem.cores[core] as { net: number }).net)).length;
   while (rest.length > 0) {
     let best = 0;
     rest.forEach((entry, index) => {
@@ -168,7 +203,8 @@ function withCircuits(problem: Problem, { classes, far, weight }: Structure): Pa
       circuits.forEach((first, a) => {
         circuits.forEach((second, b) => {
           if (a === b && first.id !== null && first.volts < 200) return;
-          // Two conductors of one two-pole breaker stand on two legs; so do the lines of a shared neutral that was wired right.
+          // Two conductors of one two-pole breaker stand on two legs; so do the lines of a shared neutral
+          // that was wired right.
           const legs: [string | null, string | null] = a === b ? ['one', 'other'] : [first.leg, second.leg];
           options.push({ ids: [a, b], legs, prior: first.prior * second.prior });
         });
@@ -187,7 +223,10 @@ function withCircuits(problem: Problem, { classes, far, weight }: Structure): Pa
           return { ...part, circuitOfCore, legOfCore, prior: part.prior * prior };
         }),
       );
-    if (far[index] === 'fed' || cable.cores.some((core) => classes[core] === 'switched-line' && !comesBack(far[index])))
+    if (
+      far[index] === 'fed' ||
+      cable.cores.some((core) => classes[core] === 'switched-line' && !comesBack(far[index]))
+    )
       parts = parts.flatMap((part) =>
         circuits.map((circuit, at) => ({
           ...part,
@@ -199,7 +238,9 @@ function withCircuits(problem: Problem, { classes, far, weight }: Structure): Pa
   // Feeds joined in one net are of one circuit, or it would be a short between breakers.
   return parts.filter((part) =>
     problem.nets.every((net) => {
-      const fed = new Set(net.cores.filter((core) => classes[core] === 'line').map((core) => part.circuitOfCore[core]));
+      const fed = new Set(
+        net.cores.filter((core) => classes[core] === 'line').map((core) => part.circuitOfCore[core]),
+      );
       return fed.size <= 1;
     }),
   );
@@ -208,7 +249,9 @@ function withCircuits(problem: Problem, { classes, far, weight }: Structure): Pa
 /** Which loads each load conductor feeds: those of the position it hangs on, seldom others. */
 function withLoads(problem: Problem, part: Part): Explanation[] {
   const { classes } = part;
-  let list: Explanation[] = [{ ...part, loadsOfCore: classes.map(() => []), loadsOfCable: part.far.map(() => []) }];
+  let list: Explanation[] = [
+    { ...part, loadsOfCore: classes.map(() => []), loadsOfCable: part.far.map(() => []) },
+  ];
   problem.nets.forEach((net) => {
     const cores = net.cores.filter((core) => classes[core] === 'load');
     if (cores.length === 0) return;
@@ -232,7 +275,11 @@ function withLoads(problem: Problem, part: Part): Explanation[] {
 
 const FANS = new Set<Load['kind']>(['fan-ac', 'fan-dc', 'fan-remote', 'exhaust-fan']);
 
-function likelyLoads(problem: Problem, terminals: readonly { position: number; terminal: string }[], part: Part): string[] {
+function likelyLoads(
+  problem: Problem,
+  terminals: readonly { position: number; terminal: string }[],
+  part: Part,
+): string[] {
   const ids = terminals.flatMap(({ position, terminal }) => {
     const at = problem.positions.find((entry) => entry.index === position);
     const own = at?.loadIds ?? [];
@@ -240,7 +287,8 @@ function likelyLoads(problem: Problem, terminals: readonly { position: number; t
     return own.filter((id) => FANS.has(problem.loads.get(id)?.kind ?? 'led') === (terminal === 'fan'));
   });
   if (ids.length > 0) return [...new Set(ids)];
-  // A load wire on no switch: with a switched line that comes back it is what the multi-location switch here works.
+  // A load wire on no switch: with a switched line that comes back it is what the multi-location switch here
+  // works.
   return part.far.includes('load-by-third')
     ? [
         ...new Set(
@@ -254,18 +302,25 @@ function likelyLoads(problem: Problem, terminals: readonly { position: number; t
 
 function farLoads(problem: Problem, cable: number): string[] {
   const nets = (problem.cables[cable]?.cores ?? []).map((core) => problem.cores[core]?.net);
-  const here = problem.positions.filter((position) => [...position.nets.values()].some((net) => nets.includes(net)));
+  const here = problem.positions.filter((position) =>
+    [...position.nets.values()].some((net) => nets.includes(net)),
+  );
   return [
     ...new Set(
-      (here.length > 0 ? here : problem.positions.filter((position) => position.existing === 'three-way')).flatMap(
-        (position) => position.loadIds,
-      ),
+      (here.length > 0
+        ? here
+        : problem.positions.filter((position) => position.existing === 'three-way')
+      ).flatMap((position) => position.loadIds),
     ),
   ];
 }
 
 /** Loads over the conductors that could feed them. */
-function distributions(cores: readonly number[], loads: readonly string[], problem: Problem): { loads: string[][]; prior: number }[] {
+function distributions(
+  cores: readonly number[],
+  loads: readonly string[],
+  problem: Problem,
+): { loads: string[][]; prior: number }[] {
   const unnamed = { loads: cores.map(() => []), prior: loads.length > 0 ? ODDS.unnamedLoad : 1 };
   if (loads.length === 0) {
     const ends = cores.map((core) => problem.cables[problem.cores[core]?.cable ?? -1]?.end);
@@ -276,7 +331,9 @@ function distributions(cores: readonly number[], loads: readonly string[], probl
   if (loads.length === 1) return [{ loads: cores.map(() => [...loads]), prior: rest }, unnamed];
   let made: string[][][] = [cores.map(() => [])];
   for (const load of loads)
-    made = made.flatMap((entry) => cores.map((_, at) => entry.map((own, index) => (index === at ? [...own, load] : own))));
+    made = made.flatMap((entry) =>
+      cores.map((_, at) => entry.map((own, index) => (index === at ? [...own, load] : own))),
+    );
   const every = made.filter((entry) => entry.every((own) => own.length > 0));
   const kept = every.length > 0 ? every : made;
   return [...kept.map((entry) => ({ loads: entry, prior: rest / kept.length })), unnamed];

@@ -1,6 +1,13 @@
 import type { Element, Network } from '../electrics/network.js';
 import { conducts, warmOhms } from '../practice/instruments.js';
-import { type Arrangement, type CoreClass, comesBack, type Explanation, type FarKind, type Problem } from './vocabulary.js';
+import {
+  type Arrangement,
+  type CoreClass,
+  comesBack,
+  type Explanation,
+  type FarKind,
+  type Problem,
+} from './vocabulary.js';
 
 /** What hangs on the far ends of the cables, by what it is: the explanation read once for all networks. */
 export interface FarEnds {
@@ -37,7 +44,8 @@ export function farEnds(problem: Problem, explanation: Explanation): FarEnds {
         });
   const sourceOf = (circuit: number) => ({ circuit, leg: problem.circuits[circuit]?.leg ?? null });
   problem.cables.forEach(({ cores }, cable) => {
-    const only = (name: Explanation['classes'][number]) => cores.find((core) => classes[core] === name) ?? null;
+    const only = (name: Explanation['classes'][number]) =>
+      cores.find((core) => classes[core] === name) ?? null;
     const back = only('return');
     const kind = explanation.far[cable];
     const pair = legsOf(problem, explanation, cable);
@@ -45,12 +53,24 @@ export function farEnds(problem: Problem, explanation: Explanation): FarEnds {
       const name = classes[core];
       const circuit = explanation.circuitOfCable[cable];
       if (name === 'line')
-        ends.lines.push({ core, cable, circuit: explanation.circuitOfCore[core] as number, leg: explanation.legOfCore[core] ?? null });
-      else if (name === 'neutral-in') ends.neutrals.push({ core, cable, opened: openedBy(problem, explanation, cable) });
+        ends.lines.push({
+          core,
+          cable,
+          circuit: explanation.circuitOfCore[core] as number,
+          leg: explanation.legOfCore[core] ?? null,
+        });
+      else if (name === 'neutral-in')
+        ends.neutrals.push({ core, cable, opened: openedBy(problem, explanation, cable) });
       else if (name === 'load' && pair?.[1] === core) continue;
       else if (name === 'load' && pair)
-        ends.loads.push({ core, cable, back: pair[1], hanging: hanging(explanation.loadsOfCore[core] ?? []) });
-      else if (name === 'load') ends.loads.push({ core, cable, back, hanging: hanging(explanation.loadsOfCore[core] ?? []) });
+        ends.loads.push({
+          core,
+          cable,
+          back: pair[1],
+          hanging: hanging(explanation.loadsOfCore[core] ?? []),
+        });
+      else if (name === 'load')
+        ends.loads.push({ core, cable, back, hanging: hanging(explanation.loadsOfCore[core] ?? []) });
       else if (name === 'switched-line' && !comesBack(kind) && circuit !== null && circuit !== undefined)
         ends.switched.push({ core, cable, ...sourceOf(circuit) });
     }
@@ -73,19 +93,29 @@ export function farEnds(problem: Problem, explanation: Explanation): FarEnds {
 }
 
 /** Two hot conductors and nothing else, to one and the same load: it hangs between them, on two legs. */
-function legsOf(problem: Problem, { classes, loadsOfCore }: Explanation, cable: number): readonly [number, number] | null {
+function legsOf(
+  problem: Problem,
+  { classes, loadsOfCore }: Explanation,
+  cable: number,
+): readonly [number, number] | null {
   const [one, other, ...more] = problem.cables[cable]?.cores ?? [];
   if (one === undefined || other === undefined || more.length > 0) return null;
   const same = loadsOfCore[one]?.length && loadsOfCore[one]?.join() === loadsOfCore[other]?.join();
   return classes[one] === 'load' && classes[other] === 'load' && same ? [one, other] : null;
 }
 
-/** The circuits that a neutral came with, where their breakers open it: of the lines of its cable, else of the whole box. */
+/**
+ * The circuits that a neutral came with, where their breakers open it: of the lines of its cable, else of the
+ * whole box.
+ */
 function openedBy(problem: Problem, explanation: Explanation, cable: number): number[] {
   if (problem.isolating.size === 0) return [];
   const cores = problem.cables[cable]?.cores ?? [];
-  const lines = cores.flatMap((core) => (explanation.classes[core] === 'line' ? (explanation.circuitOfCore[core] ?? []) : []));
-  const circuits = lines.length > 0 ? lines : problem.circuits.flatMap(({ id }, at) => (id === null ? [] : [at]));
+  const lines = cores.flatMap((core) =>
+    explanation.classes[core] === 'line' ? (explanation.circuitOfCore[core] ?? []) : [],
+  );
+  const circuits =
+    lines.length > 0 ? lines : problem.circuits.flatMap(({ id }, at) => (id === null ? [] : [at]));
   return circuits.every((circuit) => problem.isolating.has(circuit)) ? circuits : [];
 }
 
@@ -104,7 +134,14 @@ function thirdOf(kind: FarKind, only: (name: CoreClass) => number | null): numbe
 }
 
 /** Hangs loads between two nodes, but for those an arrangement took out. */
-export function hang(network: Network, a: number, b: number, hanging: readonly Hanging[], arrangement: Arrangement): void {
+export function hang(
+  network: Network,
+  a: number,
+  b: number,
+  hanging: readonly Hanging[],
+  arrangement: Arrangement,
+): void {
   for (const { loadId, conducts: pulls, ohms } of hanging)
-    if (loadId === null || !arrangement.out.has(loadId)) network.addElement({ a, b, loadId, conducts: pulls, ohms });
+    if (loadId === null || !arrangement.out.has(loadId))
+      network.addElement({ a, b, loadId, conducts: pulls, ohms });
 }

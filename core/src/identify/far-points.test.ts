@@ -44,7 +44,8 @@ test('a point in the box at the other end of a run is the same wire here: the pa
   expect(points('head/head-link-red', unpaired)).toEqual([{ id: 'foot-link-red', far: true }, 'reference']);
   const twoReds = (job: Job) => {
     unpaired(job);
-    for (const conductor of (job.boxes[1] as Box).conductors) if (conductor.id === 'head-link-black') conductor.colour = 'red';
+    for (const conductor of (job.boxes[1] as Box).conductors)
+      if (conductor.id === 'head-link-black') conductor.colour = 'red';
   };
   expect(points('head/head-link-red', twoReds)).toEqual(['elsewhere', 'reference']);
 });
@@ -83,7 +84,9 @@ test('read at the far end or here, a wire weighs the same', () => {
 });
 
 test('ohms from end to end near zero are what a traveler asks for; open they are a contradiction', () => {
-  const live: Partial<Reading>[] = [{ points: ['foot-link-red', 'reference'], value: 118.6, switches: { 'head/1': 'up' } }];
+  const live: Partial<Reading>[] = [
+    { points: ['foot-link-red', 'reference'], value: 118.6, switches: { 'head/1': 'up' } },
+  ];
   const ends = (value: Reading['value']): Partial<Reading> => ({
     tool: 'ohms',
     arrangement: 'parted',
@@ -96,7 +99,10 @@ test('ohms from end to end near zero are what a traveler asks for; open they are
     const { box, known } = stairs(readings);
     return identifyBox(box, known).conductors.find((entry) => entry.id === 'foot-link-red');
   };
-  expect(because([...live, ends(0.3)])).toMatchObject({ role: 'traveler', because: expect.arrayContaining(['m1']) });
+  expect(because([...live, ends(0.3)])).toMatchObject({
+    role: 'traveler',
+    because: expect.arrayContaining(['m1']),
+  });
   const { box, known } = stairs([...live, ends('open')]);
   expect(identifyBox(box, known).conflicts.flatMap((conflict) => conflict.readingIds)).toContain('m1');
 });
@@ -104,7 +110,10 @@ test('ohms from end to end near zero are what a traveler asks for; open they are
 test('what a far point is belongs to what the roles rest on', () => {
   const { box, known } = stairs([{ points: ['head/head-link-red', 'reference'], value: 118 }]);
   const head = known.boxes.get('head') as Box;
-  const recoloured = { ...head, conductors: head.conductors.map((conductor) => ({ ...conductor, colour: 'blue' as const })) };
+  const recoloured = {
+    ...head,
+    conductors: head.conductors.map((conductor) => ({ ...conductor, colour: 'blue' as const })),
+  };
   const other = lookup({ ...known.job, boxes: [box, recoloured] });
   expect(identificationRestsOn(box, other).ofBox).not.toBe(identificationRestsOn(box, known).ofBox);
 });

@@ -54,15 +54,22 @@ describe('what was found wrong by hand', () => {
       { points: ['pantry-feed-white', 'box'], value: 0.3 },
       { points: ['pantry-feed-white', 'box'], value: 0.3, loads: { 'l-pantry': 'out' } },
     ];
-    expect(of(box('pantry', chain, metal).result, 'pantry-feed-white')).toMatchObject({ role: 'neutral', grade: 'confirmed' });
+    expect(of(box('pantry', chain, metal).result, 'pantry-feed-white')).toMatchObject({
+      role: 'neutral',
+      grade: 'confirmed',
+    });
     // A link of it missing, nothing is proved.
     expect(of(box('pantry', chain.slice(1), metal).result, 'pantry-feed-white').grade).not.toBe('confirmed');
   });
 
   test('a ground that reads open to a lamp behind a driver is a ground all the same', () => {
-    const { result } = box('pantry', [{ points: ['pantry-feed-bare', 'pantry-lamps-black'], value: 'open' }], (job) => {
-      Object.assign(job.loads[0] as object, { kind: 'led' });
-    });
+    const { result } = box(
+      'pantry',
+      [{ points: ['pantry-feed-bare', 'pantry-lamps-black'], value: 'open' }],
+      (job) => {
+        Object.assign(job.loads[0] as object, { kind: 'led' });
+      },
+    );
     expect(of(result, 'pantry-feed-bare')).toMatchObject({ role: 'ground' });
     expect(of(result, 'pantry-feed-bare').probability).toBeGreaterThan(0.99);
   });
@@ -137,7 +144,8 @@ describe('what was found wrong by hand', () => {
       const shed = exampleJob('shed');
       const own = shed.boxes[0] as Box;
       own.readings = [];
-      const look = (readings: Reading[]) => identifyBox({ ...own, readings }, lookup({ ...shed, boxes: [{ ...own, readings }] }));
+      const look = (readings: Reading[]) =>
+        identifyBox({ ...own, readings }, lookup({ ...shed, boxes: [{ ...own, readings }] }));
       const [next] = look([]).next;
       if (!next) throw new Error('an unread box has a test to make');
       const made = {
@@ -152,7 +160,8 @@ describe('what was found wrong by hand', () => {
         value: 'alert',
       } as Reading;
       return look([made]).next.filter(
-        ({ tool, arrangement, points }) => tool === made.tool && arrangement === made.arrangement && points.join() === made.points.join(),
+        ({ tool, arrangement, points }) =>
+          tool === made.tool && arrangement === made.arrangement && points.join() === made.points.join(),
       );
     };
     const beside: Reading['switches'][] = [undefined, {}, { '2': 'on' }, { '1': 'off', '2': 'off' }];
@@ -163,12 +172,21 @@ describe('what was found wrong by hand', () => {
     const spare = (readings: Partial<Reading>[]) =>
       box('pantry', readings, (_, own) => {
         own.cables.push({ id: 'alone' });
-        own.conductors.push({ id: 'alone-red', cableId: 'alone', size: '14AWG', colour: 'red', at: { capped: true } });
+        own.conductors.push({
+          id: 'alone-red',
+          cableId: 'alone',
+          size: '14AWG',
+          colour: 'red',
+          at: { capped: true },
+        });
       });
-    const proposed = (result: ReturnType<typeof identifyBox>) => result.next.filter(({ points }) => points.includes('alone-red'));
+    const proposed = (result: ReturnType<typeof identifyBox>) =>
+      result.next.filter(({ points }) => points.includes('alone-red'));
     const [next] = proposed(spare([]).result);
     expect(next).toMatchObject({ arrangement: 'device-out', position: 1 });
-    const again = spare([{ tool: 'indicator', points: ['alone-red'], value: 'quiet', breakers: { c4: 'on' }, position: 1 }]);
+    const again = spare([
+      { tool: 'indicator', points: ['alone-red'], value: 'quiet', breakers: { c4: 'on' }, position: 1 },
+    ]);
     expect(proposed(again.result).filter(({ tool }) => tool === 'indicator')).toEqual([]);
   });
 
@@ -176,7 +194,13 @@ describe('what was found wrong by hand', () => {
     const { result } = box('pantry', [], (_, own) => {
       own.cables.push({ id: 'pipe' });
       for (let at = 0; at < 9; at++)
-        own.conductors.push({ id: `pipe-${at}`, cableId: 'pipe', size: '14AWG', colour: 'black', at: { capped: true } });
+        own.conductors.push({
+          id: `pipe-${at}`,
+          cableId: 'pipe',
+          size: '14AWG',
+          colour: 'black',
+          at: { capped: true },
+        });
     });
     expect(result.notes.map(({ code }) => code)).toContain('cap-reached');
   });
@@ -187,7 +211,10 @@ test('the best explanation that gives a conductor a role is the best of all that
     const hidden = hiddenBox(new Random(seed), 'us', 1, true);
     const steps = identifyBox(hidden.box, lookup(hidden.job)).next.slice(0, 4);
     const read = { ...hidden.box, readings: steps.map((next, at) => hidden.answer(next, `m${at}`)) };
-    const { problem, wiring } = problemOf(read, lookup({ ...hidden.job, boxes: [read, ...hidden.job.boxes.slice(1)] }));
+    const { problem, wiring } = problemOf(
+      read,
+      lookup({ ...hidden.job, boxes: [read, ...hidden.job.boxes.slice(1)] }),
+    );
     const posterior = posteriorOf(problem, wiring) as Posterior;
     const all = posterior.enumeration.explanations.map((explanation) => {
       const evaluated = posterior.likelihood.evaluate(explanation);
@@ -195,7 +222,9 @@ test('the best explanation that gives a conductor a role is the best of all that
     });
     problem.cores.forEach((_, core) => {
       for (const role of ROLES) {
-        const own = all.filter(({ explanation }) => explanation.classes[core] !== undefined && roleIs(explanation, core, role));
+        const own = all.filter(
+          ({ explanation }) => explanation.classes[core] !== undefined && roleIs(explanation, core, role),
+        );
         const found: Entry | null = bestWithRole(posterior, core, role);
         if (own.length === 0) expect(found).toBeNull();
         else expect(found?.merit).toBeCloseTo(Math.max(...own.map(({ merit }) => merit)), 12);

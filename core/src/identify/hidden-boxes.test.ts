@@ -25,13 +25,20 @@ test('sixty boxes with hidden wiring, answered truly: nothing confirmed is wrong
       }
     }
     expect(result.conflicts).toEqual([]);
-    // Whatever all feasible tests together confirm, following the proposals confirmed too. (Hundreds of readings of larger boxes take minutes.)
+    // Whatever all feasible tests together confirm, following the proposals confirmed too. (Hundreds of
+    // readings of larger boxes take minutes.)
     if (hidden.box.positions.length > 2) continue;
-    const every = everyTest(problemOf(hidden.box, lookup(hidden.job)).problem).map((next, at) => hidden.answer(next, `e${at}`));
+    const every = everyTest(problemOf(hidden.box, lookup(hidden.job)).problem).map((next, at) =>
+      hidden.answer(next, `e${at}`),
+    );
     const whole = { ...box, readings: [...box.readings, ...every] };
     for (const entry of identifyHidden(hidden, whole).conductors)
       if (entry.grade === 'confirmed' && ['line', 'load', 'neutral'].includes(entry.role))
-        expect({ seed, id: entry.id, grade: conductor(result, entry.id).grade }).toEqual({ seed, id: entry.id, grade: 'confirmed' });
+        expect({ seed, id: entry.id, grade: conductor(result, entry.id).grade }).toEqual({
+          seed,
+          id: entry.id,
+          grade: 'confirmed',
+        });
   }
   expect(confirmed / needed).toBeGreaterThan(0.8);
 });
@@ -66,7 +73,9 @@ test('a single wrong meter value is named, or leaves what it would change unconf
       const spoiled = { ...box, readings: box.readings.with(at, { ...reading, value }) };
       const result = identifyHidden(hidden, spoiled);
       const named = result.conflicts.some((conflict) => conflict.readingIds.includes(reading.id));
-      const misled = result.conductors.some(({ id, grade, role }) => grade === 'confirmed' && (hidden.truth.get(id) ?? role) !== role);
+      const misled = result.conductors.some(
+        ({ id, grade, role }) => grade === 'confirmed' && (hidden.truth.get(id) ?? role) !== role,
+      );
       if (misled && !named) silent += 1;
     });
   }

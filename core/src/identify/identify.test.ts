@@ -19,13 +19,23 @@ const conductor = (result: Identification, id: string) =>
   result.conductors.find((entry) => entry.id === id) as Identification['conductors'][number];
 
 /** The pantry with other readings: feed black on b, lamps black on a, whites and bares joined. */
-function pantry(readings: (Partial<Reading> & Pick<Reading, 'tool' | 'points' | 'value'>)[], change: (job: Job) => void = () => {}) {
+function pantry(
+  readings: (Partial<Reading> & Pick<Reading, 'tool' | 'points' | 'value'>)[],
+  change: (job: Job) => void = () => {},
+) {
   const job = exampleJob('pantry');
   change(job);
   const box = {
     ...(job.boxes[0] as Box),
     readings: readings.map(
-      (reading, at): Reading => ({ id: `m${at}`, at: AT, arrangement: 'device-out', position: 1, breakers: { c4: 'on' }, ...reading }),
+      (reading, at): Reading => ({
+        id: `m${at}`,
+        at: AT,
+        arrangement: 'device-out',
+        position: 1,
+        breakers: { c4: 'on' },
+        ...reading,
+      }),
     ),
   };
   return identifyBox(box, known(job, box));
@@ -35,7 +45,8 @@ describe('what it never does', () => {
   test('nothing is confirmed, or more than a guess, without a reading', () => {
     for (const name of ['galley', 'shed', 'lounge-plate']) {
       const job = exampleJob(name);
-      for (const box of job.boxes) expect(identifyBox(box, lookup(job)).conductors.every((entry) => entry.grade === 'guess')).toBe(true);
+      for (const box of job.boxes)
+        expect(identifyBox(box, lookup(job)).conductors.every((entry) => entry.grade === 'guess')).toBe(true);
     }
   });
 
@@ -53,15 +64,24 @@ describe('what it never does', () => {
       { tool: 'volts-low-z', points: ['pantry-feed-black', 'pantry-lamps-black'], value: 117 },
       { tool: 'volts', points: ['pantry-feed-black', 'pantry-lamps-black'], value: 118 },
     ]);
-    expect(conductor(result, 'pantry-lamps-black')).not.toMatchObject({ role: 'neutral', grade: 'confirmed' });
+    expect(conductor(result, 'pantry-lamps-black')).not.toMatchObject({
+      role: 'neutral',
+      grade: 'confirmed',
+    });
     expect(conductor(result, 'pantry-lamps-black').role).toBe('load');
   });
 
   test('near zero ohms through a dozen floodlamps never make the load a neutral', () => {
     const floods = (job: Job) => Object.assign(job.loads[0] as object, { count: 12, wattsEach: 150 });
     // 120 x 120 / 1800 / 12 = 0.67 ohm cold.
-    const result = pantry([{ tool: 'ohms', points: ['pantry-lamps-black', 'reference'], value: 0.7, breakers: { c4: 'off' } }], floods);
-    expect(conductor(result, 'pantry-lamps-black')).not.toMatchObject({ role: 'neutral', grade: 'confirmed' });
+    const result = pantry(
+      [{ tool: 'ohms', points: ['pantry-lamps-black', 'reference'], value: 0.7, breakers: { c4: 'off' } }],
+      floods,
+    );
+    expect(conductor(result, 'pantry-lamps-black')).not.toMatchObject({
+      role: 'neutral',
+      grade: 'confirmed',
+    });
   });
 
   test('a ghost voltage confirms nothing', () => {
@@ -85,8 +105,14 @@ describe('what it never does', () => {
       points: ['foot-link-red', 'reference'],
       value: 119,
     };
-    const box = { ...foot, readings: [hot, { ...hot, id: 'm2', breakers: { c2: 'off' as const }, value: 0 }] };
-    expect(conductor(identifyBox(box, known(job, box)), 'foot-link-red')).not.toMatchObject({ role: 'line', grade: 'confirmed' });
+    const box = {
+      ...foot,
+      readings: [hot, { ...hot, id: 'm2', breakers: { c2: 'off' as const }, value: 0 }],
+    };
+    expect(conductor(identifyBox(box, known(job, box)), 'foot-link-red')).not.toMatchObject({
+      role: 'line',
+      grade: 'confirmed',
+    });
   });
 });
 
@@ -98,7 +124,9 @@ describe('contradictions', () => {
     const odd: Reading = { ...(good[4] as Reading), id: 'odd', value: 0.2 };
     const box = { ...(job.boxes[0] as Box), readings: [...good, odd] };
     const result = identifyBox(box, known(job, box));
-    expect(result.conflicts).toMatchObject([{ readingIds: expect.arrayContaining(['odd', 'pantry-r5']), open: true }]);
+    expect(result.conflicts).toMatchObject([
+      { readingIds: expect.arrayContaining(['odd', 'pantry-r5']), open: true },
+    ]);
     expect(conductor(result, 'pantry-feed-black').grade).not.toBe('confirmed');
   });
 
@@ -113,28 +141,33 @@ describe('contradictions', () => {
 });
 
 describe('whatever the box', () => {
-  test.each([1, 2, 3, 4, 5, 6])('probabilities sum to 1, and renaming or reordering changes nothing (seed %i)', (seed) => {
-    const hidden = someBox(seed);
-    const { box, result } = followed(hidden);
-    for (const entry of result.conductors)
-      expect(entry.probability + entry.alternatives.reduce((sum, other) => sum + other.probability, 0)).toBeCloseTo(1, 9);
-    const turned: Box = {
-      ...box,
-      cables: [...box.cables].reverse(),
-      conductors: [...box.conductors].reverse(),
-      joints: [...box.joints].reverse(),
-      readings: [...box.readings].reverse(),
-      positions: [...box.positions].reverse(),
-    };
-    const text = JSON.stringify(turned).replaceAll(/"(w\d+)"/g, '"zz-$1"');
-    const renamed = JSON.parse(text) as Box;
-    const again = identifyBox(renamed, known(hidden.job, renamed));
-    for (const entry of result.conductors) {
-      const other = conductor(again, `zz-${entry.id}`);
-      expect([other.role, other.grade]).toEqual([entry.role, entry.grade]);
-      expect(Math.abs(other.probability - entry.probability)).toBeLessThan(1e-9);
-    }
-  });
+  test.each([1, 2, 3, 4, 5, 6])(
+    'probabilities sum to 1, and renaming or reordering changes nothing (seed %i)',
+    (seed) => {
+      const hidden = someBox(seed);
+      const { box, result } = followed(hidden);
+      for (const entry of result.conductors)
+        expect(
+          entry.probability + entry.alternatives.reduce((sum, other) => sum + other.probability, 0),
+        ).toBeCloseTo(1, 9);
+      const turned: Box = {
+        ...box,
+        cables: [...box.cables].reverse(),
+        conductors: [...box.conductors].reverse(),
+        joints: [...box.joints].reverse(),
+        readings: [...box.readings].reverse(),
+        positions: [...box.positions].reverse(),
+      };
+      const text = JSON.stringify(turned).replaceAll(/"(w\d+)"/g, '"zz-$1"');
+      const renamed = JSON.parse(text) as Box;
+      const again = identifyBox(renamed, known(hidden.job, renamed));
+      for (const entry of result.conductors) {
+        const other = conductor(again, `zz-${entry.id}`);
+        expect([other.role, other.grade]).toEqual([entry.role, entry.grade]);
+        expect(Math.abs(other.probability - entry.probability)).toBeLessThan(1e-9);
+      }
+    },
+  );
 
   test('the sum over explanations agrees with plain enumeration of every hidden thing', () => {
     for (const seed of [11, 12, 13]) {
@@ -150,7 +183,11 @@ describe('whatever the box', () => {
       const total = weights.reduce((sum, entry) => sum + entry.weight, 0);
       problem.cores.forEach((_, core) => {
         ROLES.forEach((role, at) => {
-          const share = weights.reduce((sum, entry) => sum + (roleOfCore(entry.explanation, core) === role ? entry.weight : 0), 0) / total;
+          const share =
+            weights.reduce(
+              (sum, entry) => sum + (roleOfCore(entry.explanation, core) === role ? entry.weight : 0),
+              0,
+            ) / total;
           expect(Math.abs((fast?.after[core]?.[at] as number) - share)).toBeLessThan(1e-9);
         });
       });

@@ -57,7 +57,8 @@ export interface Identification {
 }
 
 /**
- * What every conductor of a box is, how surely, what contradicts, and which test tells most next. Labels are not evidence.
+ * What every conductor of a box is, how surely, what contradicts, and which test tells most next. Labels are
+ * not evidence.
  *
  *     parts -> problem -> explanations -> posterior -> conflicts, grades -> next tests
  */
@@ -65,10 +66,16 @@ export function identifyBox(box: Box, known: JobLookup): Identification {
   const parts = splitBox(box).map((part) => identifyPart(part, known, box));
   const { problem } = problemOf(box, known);
   const grounds = groundGrades(problem, problem.tests);
-  const byId = new Map(parts.flatMap((part) => part.conductors).map((conductor) => [conductor.id, conductor]));
+  const byId = new Map(
+    parts.flatMap((part) => part.conductors).map((conductor) => [conductor.id, conductor]),
+  );
   const conductors = inOrder(box, byId, problem);
-  const groundOpen = grounds.length > 0 && grounds.every((ground) => ground.grade === 'guess') && groundsWanted(box, known);
-  const next = [...parts.flatMap((part) => part.next), ...(groundOpen && !problem.alive ? groundTest(problem, box) : [])]
+  const groundOpen =
+    grounds.length > 0 && grounds.every((ground) => ground.grade === 'guess') && groundsWanted(box, known);
+  const next = [
+    ...parts.flatMap((part) => part.next),
+    ...(groundOpen && !problem.alive ? groundTest(problem, box) : []),
+  ]
     .sort(byValue)
     .slice(0, 8);
   return {
@@ -84,13 +91,21 @@ export function identifyBox(box: Box, known: JobLookup): Identification {
 /** The roles alone, without the tests that would tell more. */
 export function rolesOfBox(box: Box, known: JobLookup): IdentifiedConductor[] {
   const parts = splitBox(box).map((part) => weigh(part, known, box));
-  const byId = new Map(parts.flatMap((part) => conductorsOf(part)).map((conductor) => [conductor.id, conductor]));
+  const byId = new Map(
+    parts.flatMap((part) => conductorsOf(part)).map((conductor) => [conductor.id, conductor]),
+  );
   return inOrder(box, byId, problemOf(box, known).problem);
 }
 
 /** Every conductor of the box in its order, the grounds by themselves. */
-function inOrder(box: Box, byId: ReadonlyMap<string, IdentifiedConductor>, problem: Problem): IdentifiedConductor[] {
-  const grounds = new Map(groundGrades(problem, problem.tests).map((ground) => [ground.id, groundResult(ground, problem)]));
+function inOrder(
+  box: Box,
+  byId: ReadonlyMap<string, IdentifiedConductor>,
+  problem: Problem,
+): IdentifiedConductor[] {
+  const grounds = new Map(
+    groundGrades(problem, problem.tests).map((ground) => [ground.id, groundResult(ground, problem)]),
+  );
   return box.conductors.flatMap((conductor) => grounds.get(conductor.id) ?? byId.get(conductor.id) ?? []);
 }
 
@@ -107,7 +122,13 @@ function weigh(box: Box, known: JobLookup, whole: Box): Weighed {
   const { problem, wiring } = problemOf(box, known, whole);
   const posterior = posteriorOf(problem, wiring);
   const conflicts = posterior ? conflictsOf(problem, posterior) : [];
-  return { box, problem, posterior, conflicts, grades: posterior ? gradesOf(problem, posterior, conflicts) : [] };
+  return {
+    box,
+    problem,
+    posterior,
+    conflicts,
+    grades: posterior ? gradesOf(problem, posterior, conflicts) : [],
+  };
 }
 
 function conductorsOf({ box, problem, posterior, grades }: Weighed): IdentifiedConductor[] {
@@ -136,7 +157,9 @@ function identifyPart(box: Box, known: JobLookup, whole: Box): PartResult {
 /** From this probability a role that is needed has to be settled. */
 const WANTED_FROM = 0.02;
 
-/** Line, load and neutral are needed where the chosen devices want them; all of them while nothing is chosen. */
+/**
+ * Line, load and neutral are needed where the chosen devices want them; all of them while nothing is chosen.
+ */
 function neededCores(
   box: Box,
   problem: Problem,
@@ -147,17 +170,29 @@ function neededCores(
   const { devices, open } = chosenDevices(box, known);
   const neutral = open || devices.some((device) => device.needs.neutral);
   const interchangeable = !open && devices.every((device) => device.interchangeableLineLoad);
-  const roles = new Set<string>([...(interchangeable ? [] : ['line', 'load']), ...(neutral ? ['neutral'] : []), 'traveler']);
+  const roles = new Set<string>([
+    ...(interchangeable ? [] : ['line', 'load']),
+    ...(neutral ? ['neutral'] : []),
+    'traveler',
+  ]);
   // A core that may well be one of them is wanted too, though another role leads for now.
   const share = (core: number) =>
-    ROLES.reduce((sum, role, at) => sum + (roles.has(role) ? ((posterior?.after[core]?.[at] as number) ?? 0) : 0), 0);
-  return new Set(problem.cores.flatMap((_, core) => (roles.has(grades[core]?.role ?? '') || share(core) >= WANTED_FROM ? [core] : [])));
+    ROLES.reduce(
+      (sum, role, at) => sum + (roles.has(role) ? ((posterior?.after[core]?.[at] as number) ?? 0) : 0),
+      0,
+    );
+  return new Set(
+    problem.cores.flatMap((_, core) =>
+      roles.has(grades[core]?.role ?? '') || share(core) >= WANTED_FROM ? [core] : [],
+    ),
+  );
 }
 
 /** `open`: something is still to be chosen, so every role may be wanted. */
 function chosenDevices(box: Box, known: JobLookup) {
   const devices = box.positions.flatMap(
-    (position) => known.devices.get(known.selections.get(placeKey(box.id, position.index))?.deviceId ?? '') ?? [],
+    (position) =>
+      known.devices.get(known.selections.get(placeKey(box.id, position.index))?.deviceId ?? '') ?? [],
   );
   const wanted = box.positions.filter((position) => position.need?.smart).length;
   return { devices, open: devices.length === 0 || devices.length < wanted };
@@ -178,7 +213,9 @@ function groundResult(ground: GroundGrade, problem: Problem): IdentifiedConducto
     grade,
     loadIds: [],
     circuitId: null,
-    alternatives: [isGround ? { role: 'spare', probability: 1 - probability } : { role: 'ground', probability }],
+    alternatives: [
+      isGround ? { role: 'spare', probability: 1 - probability } : { role: 'ground', probability },
+    ],
     because: ground.because.map((test) => problem.tests[test]?.id ?? ''),
     missing: grade === 'confirmed' ? null : 'reading',
     rival: null,
@@ -201,7 +238,10 @@ function conductorResult(
     probability: grade.probability,
     grade: grade.grade,
     loadIds: grade.role === 'load' ? likelyLoads(posterior, core) : [],
-    circuitId: grade.role === 'line' || grade.role === 'neutral' ? likelyCircuit(problem, posterior, core, grade.role) : null,
+    circuitId:
+      grade.role === 'line' || grade.role === 'neutral'
+        ? likelyCircuit(problem, posterior, core, grade.role)
+        : null,
     alternatives: ROLES.map((role, at) => ({ role, probability: shares[at] as number }))
       .filter((entry) => entry.role !== grade.role && entry.probability > 0)
       .sort((a, b) => b.probability - a.probability),
@@ -258,8 +298,16 @@ function likelyLoads(posterior: Posterior, core: number): string[] {
   return best && best.weight / total >= 0.5 ? [...best.loads] : [];
 }
 
-/** A line's circuit where one stands out; a neutral's only where its cable holds a line of exactly one circuit. */
-function likelyCircuit(problem: Problem, posterior: Posterior, core: number, role: 'line' | 'neutral'): string | null {
+/**
+ * A line's circuit where one stands out; a neutral's only where its cable holds a line of exactly one
+ * circuit.
+ */
+function likelyCircuit(
+  problem: Problem,
+  posterior: Posterior,
+  core: number,
+  role: 'line' | 'neutral',
+): string | null {
   const shares = new Map<number, number>();
   let total = 0;
   for (const { explanation, weight } of posterior.entries) {
@@ -268,7 +316,8 @@ function likelyCircuit(problem: Problem, posterior: Posterior, core: number, rol
     const circuit = explanation.circuitOfCore[core];
     if (circuit !== null && circuit !== undefined) shares.set(circuit, (shares.get(circuit) ?? 0) + weight);
   }
-  for (const [circuit, weight] of shares) if (total > 0 && weight / total >= 0.9) return problem.circuits[circuit]?.id ?? null;
+  for (const [circuit, weight] of shares)
+    if (total > 0 && weight / total >= 0.9) return problem.circuits[circuit]?.id ?? null;
   return null;
 }
 
@@ -295,26 +344,37 @@ function notesOf(
 ): IdentifyNote[] {
   const notes: IdentifyNote[] = [];
   const idsOf = (cores: Iterable<number>) => [...cores].map((core) => problem.cores[core]?.id ?? '');
-  if (posterior?.enumeration.capped) notes.push({ code: 'cap-reached', conductorIds: idsOf(problem.cores.keys()) });
+  if (posterior?.enumeration.capped)
+    notes.push({ code: 'cap-reached', conductorIds: idsOf(problem.cores.keys()) });
   // Before anything was read the first look is proposed whatever it tells.
   if (posterior && next.length > 0 && next[0]?.why.code !== 'first-look' && isSampled(posterior))
     notes.push({ code: 'tests-estimated', conductorIds: [] });
-  if (!posterior && problem.cores.length > 0) notes.push({ code: 'no-usual-wiring', conductorIds: idsOf(problem.cores.keys()) });
-  const open = [...needed].filter((core) => grades[core]?.grade !== 'confirmed' && grades[core]?.role !== 'line-on');
+  if (!posterior && problem.cores.length > 0)
+    notes.push({ code: 'no-usual-wiring', conductorIds: idsOf(problem.cores.keys()) });
+  const open = [...needed].filter(
+    (core) => grades[core]?.grade !== 'confirmed' && grades[core]?.role !== 'line-on',
+  );
   if (open.length > 0 && next.length === 0) notes.push({ code: 'cannot-tell', conductorIds: idsOf(open) });
   const through = box.conductors.filter(
-    (conductor) => conductor.unbroken === true && conductor.cableId !== undefined && !looksLikeGround(conductor),
+    (conductor) =>
+      conductor.unbroken === true && conductor.cableId !== undefined && !looksLikeGround(conductor),
   );
-  if (through.length > 0) notes.push({ code: 'passes-through', conductorIds: through.map((conductor) => conductor.id) });
+  if (through.length > 0)
+    notes.push({ code: 'passes-through', conductorIds: through.map((conductor) => conductor.id) });
   return notes;
 }
 
-/** What the readings alone stop the work for; no dead test is proposed while something is alive with every breaker off. */
+/**
+ * What the readings alone stop the work for; no dead test is proposed while something is alive with every
+ * breaker off.
+ */
 function stopNotes(box: Box, known: JobLookup): IdentifyNote[] {
   const stops = stopsFromReadings(box, known.job);
   return (['live-while-off', 'reversed-polarity'] as const).flatMap((code) => {
     const own = stops.filter((stop) => stop.code === code);
-    return own.length > 0 ? [{ code, conductorIds: [...new Set(own.flatMap(({ conductorIds }) => conductorIds))] }] : [];
+    return own.length > 0
+      ? [{ code, conductorIds: [...new Set(own.flatMap(({ conductorIds }) => conductorIds))] }]
+      : [];
   });
 }
 
@@ -322,10 +382,16 @@ function stopNotes(box: Box, known: JobLookup): IdentifyNote[] {
 function noSupply(problem: Problem): IdentifyNote[] {
   const live = problem.tests.filter(
     (test) =>
-      [...test.arrangement.breakers.values()].some(Boolean) && (test.reading.tool === 'indicator' || test.reading.tool.startsWith('volts')),
+      [...test.arrangement.breakers.values()].some(Boolean) &&
+      (test.reading.tool === 'indicator' || test.reading.tool.startsWith('volts')),
   );
-  const quiet = live.filter((test) => test.reading.value === 'quiet' || (typeof test.reading.value === 'number' && test.reading.value < 3));
-  const asked = new Set(quiet.flatMap((test) => test.points.flatMap((point) => (point.kind === 'core' ? [point.core] : []))));
+  const quiet = live.filter(
+    (test) =>
+      test.reading.value === 'quiet' || (typeof test.reading.value === 'number' && test.reading.value < 3),
+  );
+  const asked = new Set(
+    quiet.flatMap((test) => test.points.flatMap((point) => (point.kind === 'core' ? [point.core] : []))),
+  );
   const lit = problem.tests.some((test) => test.reading.tool === 'lamp' && test.reading.value !== 'dark');
   if (live.length === 0 || lit || quiet.length < live.length || asked.size < problem.cores.length) return [];
   return [{ code: 'no-supply-seen', conductorIds: problem.cores.map((core) => core.id) }];
@@ -337,7 +403,8 @@ function summaryOf(conductors: readonly IdentifiedConductor[]): Identification['
   const explained = conductors.length > 0 && conductors.every((conductor) => conductor.grade !== 'guess');
   const of = (role: Role): Grade | 'absent' | 'unknown' => {
     const own = conductors.filter((conductor) => conductor.role === role && conductor.probability >= 0.5);
-    if (own.length > 0) return WEAKEST[Math.min(...own.map((conductor) => WEAKEST.indexOf(conductor.grade)))] as Grade;
+    if (own.length > 0)
+      return WEAKEST[Math.min(...own.map((conductor) => WEAKEST.indexOf(conductor.grade)))] as Grade;
     return explained ? 'absent' : 'unknown';
   };
   return { line: of('line'), load: of('load'), neutral: of('neutral'), ground: of('ground') };

@@ -63,7 +63,9 @@ export class Likelihood {
       for (const part of parts) {
         const bound = least / sum;
         const result =
-          part.outside === null ? this.overMissing(scene, outer, part, bound) : this.overFeeds(scene, outer, part.outside, part.tests);
+          part.outside === null
+            ? this.overMissing(scene, outer, part, bound)
+            : this.overFeeds(scene, outer, part.outside, part.tests);
         sum *= result.sum;
         most *= result.most;
         if (sum <= least) break;
@@ -93,13 +95,18 @@ export class Likelihood {
     return best === null ? null : { likelihood, best };
   }
 
-  /** The same sum the plain way, every missing lamp, switch and feed enumerated together; for checking {@link evaluate}. */
+  /**
+   * The same sum the plain way, every missing lamp, switch and feed enumerated together; for checking {@link
+   * evaluate}.
+   */
   inFull(explanation: Explanation): number {
     const shape = this.shapes.of(explanation);
     const own = [...shape.loads];
     const every = {
       loads: own,
-      tests: this.tests.flatMap((test, at) => (test.points[0]?.kind === 'load' && !own.includes(test.points[0].loadId) ? [] : [at])),
+      tests: this.tests.flatMap((test, at) =>
+        test.points[0]?.kind === 'load' && !own.includes(test.points[0].loadId) ? [] : [at],
+      ),
     };
     const scene = new Scene(this.stage, shape, explanation, true);
     let total = 0;
@@ -107,11 +114,15 @@ export class Likelihood {
       let sum = outer.prior * this.overMissing(scene, outer, every, 0).sum;
       const outside = new Set(
         this.tests.flatMap((test) =>
-          test.points[0]?.kind === 'load' && !own.includes(test.points[0].loadId) ? [test.points[0].loadId] : [],
+          test.points[0]?.kind === 'load' && !own.includes(test.points[0].loadId)
+            ? [test.points[0].loadId]
+            : [],
         ),
       );
       for (const load of outside) {
-        const tests = this.tests.flatMap((test, at) => (test.points[0]?.kind === 'load' && test.points[0].loadId === load ? [at] : []));
+        const tests = this.tests.flatMap((test, at) =>
+          test.points[0]?.kind === 'load' && test.points[0].loadId === load ? [at] : [],
+        );
         sum *= this.overFeeds(scene, outer, load, tests).sum;
       }
       total += sum;
@@ -125,7 +136,10 @@ export class Likelihood {
     const usesOutside = explanation.circuitOfCore.includes(last) || explanation.circuitOfCable.includes(last);
     const multi = problem.positions.filter(
       (position) =>
-        position.nets.size > 1 && (position.existing === 'three-way' || position.existing === 'four-way' || position.nets.has('common')),
+        position.nets.size > 1 &&
+        (position.existing === 'three-way' ||
+          position.existing === 'four-way' ||
+          position.nets.has('common')),
     );
     const cables = explanation.far.flatMap((kind, cable) =>
       kind || this.switchedElsewhere(explanation, cable) !== undefined ? [cable] : [],
@@ -136,19 +150,29 @@ export class Likelihood {
       for (let mask = 0; mask < 2 ** bits * sides.length; mask++) {
         const swapped = mask >= 2 ** bits;
         const polarity = new Map(multi.map((position, at) => [position.index, (mask & (1 << at)) !== 0]));
-        const farPolarity = new Map(cables.map((cable, at) => [cable, (mask & (1 << (multi.length + at))) !== 0]));
+        const farPolarity = new Map(
+          cables.map((cable, at) => [cable, (mask & (1 << (multi.length + at))) !== 0]),
+        );
         const share = (usesOutside ? (outsideOn ? 0.7 : 0.3) : 1) / 2 ** bits / sides.length;
         yield { outsideOn, polarity, farPolarity, swapped, prior: share };
       }
   }
 
-  private overMissing(scene: Scene, outer: OuterHidden, part: { loads: string[]; tests: number[] }, bound: number): PartResult {
+  private overMissing(
+    scene: Scene,
+    outer: OuterHidden,
+    part: { loads: string[]; tests: number[] },
+    bound: number,
+  ): PartResult {
     let sum = 0;
     let result: PartResult = { sum: 0, most: 0, each: part.tests.map(() => 0), missing: [] };
     const priors = part.loads.map((load) => missingPrior(this.problem.loads.get(load)?.kind ?? 'led'));
     for (let mask = 0; mask < 2 ** part.loads.length; mask++) {
       const gone = part.loads.filter((_, at) => (mask & (1 << at)) !== 0);
-      let weight = priors.reduce((product, prior, at) => product * ((mask & (1 << at)) !== 0 ? prior : 1 - prior), 1);
+      let weight = priors.reduce(
+        (product, prior, at) => product * ((mask & (1 << at)) !== 0 ? prior : 1 - prior),
+        1,
+      );
       const missing = new Set(gone);
       const each: number[] = [];
       for (const at of part.tests) {
@@ -163,7 +187,10 @@ export class Likelihood {
     return { ...result, sum };
   }
 
-  /** A lamp of another box: fed apart from this one, or through one of its line-ons; its own switch on or off throughout. */
+  /**
+   * A lamp of another box: fed apart from this one, or through one of its line-ons; its own switch on or off
+   * throughout.
+   */
   private overFeeds(scene: Scene, outer: OuterHidden, load: string, tests: readonly number[]): PartResult {
     const onward = scene.explanation.classes.flatMap((name, core) => (name === 'line-on' ? [core] : []));
     const feeds: { feed: OutsideFeed; prior: number }[] = [];
@@ -173,7 +200,8 @@ export class Likelihood {
       this.problem.circuits.forEach((circuit, at) => {
         feeds.push({ feed: { through: null, circuit: at, on }, prior: prior * apart * circuit.prior });
       });
-      for (const core of onward) feeds.push({ feed: { through: core, circuit: null, on }, prior: (prior * 0.5) / onward.length });
+      for (const core of onward)
+        feeds.push({ feed: { through: core, circuit: null, on }, prior: (prior * 0.5) / onward.length });
     }
     const absent = missingPrior(this.problem.loads.get(load)?.kind ?? 'led');
     let sum = 0;
@@ -188,12 +216,20 @@ export class Likelihood {
           weight *= value;
         }
         sum += weight;
-        if (weight > result.most * CLEARLY) result = { sum: 0, most: weight, each, missing: gone ? [load] : [], feed };
+        if (weight > result.most * CLEARLY)
+          result = { sum: 0, most: weight, each, missing: gone ? [load] : [], feed };
       }
     return { ...result, sum };
   }
 
-  private ofOutsideLamp(scene: Scene, test: Test, outer: OuterHidden, feed: OutsideFeed, gone: boolean, load: string): number {
+  private ofOutsideLamp(
+    scene: Scene,
+    test: Test,
+    outer: OuterHidden,
+    feed: OutsideFeed,
+    gone: boolean,
+    load: string,
+  ): number {
     const { arrangement } = test;
     const keys = this.outsideSwitches(load).filter((key) => arrangement.switches.has(key));
     const closed = keys.length > 0 ? keys.some((key) => arrangement.switches.get(key)) : feed.on;
@@ -203,13 +239,20 @@ export class Likelihood {
     const points: Point[] = feed.through === null ? [] : [{ kind: 'core', core: feed.through }];
     return this.average(
       scene,
-      { arrangement, points, reading: test.reading, key: `${arrangement.key}|feed ${feed.through} ${feed.circuit}` },
+      {
+        arrangement,
+        points,
+        reading: test.reading,
+        key: `${arrangement.key}|feed ${feed.through} ${feed.circuit}`,
+      },
       outer,
       NOTHING,
       circuits,
       (network, arranged, on) => {
         const live =
-          feed.through === null ? on(feed.circuit as number) : network.state(arranged.groupOf[feed.through] as number).kind === 'source';
+          feed.through === null
+            ? on(feed.circuit as number)
+            : network.state(arranged.groupOf[feed.through] as number).kind === 'source';
         return LAMP[live ? 'lit' : 'dark'][value] ?? 0;
       },
     );
@@ -226,7 +269,10 @@ export class Likelihood {
     return keys;
   }
 
-  /** Likelihood of what one test showed, given all hidden things; what the reading did not record is averaged over. */
+  /**
+   * Likelihood of what one test showed, given all hidden things; what the reading did not record is averaged
+   * over.
+   */
   private ofTest(scene: Scene, test: Test, outer: OuterHidden, missing: ReadonlySet<string>): number {
     const outcome = outcomeOf(this.problem, test);
     if (outcome === null || !this.counts(test)) return 1;
@@ -242,11 +288,18 @@ export class Likelihood {
 
   /** Readings at points of other boxes, and ohms with a breaker not named off, say nothing here. */
   private counts(test: Pick<Test, 'arrangement' | 'points' | 'reading'>): boolean {
-    return !test.points.some((point) => point.kind === 'elsewhere') && (test.reading.tool !== 'ohms' || this.allOff(test.arrangement));
+    return (
+      !test.points.some((point) => point.kind === 'elsewhere') &&
+      (test.reading.tool !== 'ohms' || this.allOff(test.arrangement))
+    );
   }
 
   /** Chance of each outcome of tests not made yet, under one explanation with its hidden things. */
-  predict(explanation: Explanation, tests: readonly Looked[], hidden: Hidden): Readonly<Record<string, number>>[] {
+  predict(
+    explanation: Explanation,
+    tests: readonly Looked[],
+    hidden: Hidden,
+  ): Readonly<Record<string, number>>[] {
     const scene = new Scene(this.stage, this.shapes.of(explanation), explanation);
     return tests.map((test) => {
       if (!this.counts(test)) return {};
@@ -257,21 +310,29 @@ export class Likelihood {
       });
       if (rows.length === 1) return rows[0] as Record<string, number>;
       const total: Record<string, number> = {};
-      for (const row of rows) for (const outcome in row) total[outcome] = (total[outcome] ?? 0) + (row[outcome] as number) / rows.length;
+      for (const row of rows)
+        for (const outcome in row)
+          total[outcome] = (total[outcome] ?? 0) + (row[outcome] as number) / rows.length;
       return total;
     });
   }
 
   private allOff(arrangement: Arrangement): boolean {
-    return this.problem.circuits.every(({ id, own }) => !own || id === null || arrangement.breakers.get(id) === false);
+    return this.problem.circuits.every(
+      ({ id, own }) => !own || id === null || arrangement.breakers.get(id) === false,
+    );
   }
 
   /**
-   * Switches whose state can bear on a test under some of these explanations, as readings name them: those here that its points can
-   * reach, and far ones where something may hang on a switch elsewhere.
+   * Switches whose state can bear on a test under some of these explanations, as readings name them: those
+   * here that its points can reach, and far ones where something may hang on a switch elsewhere.
    */
   switchesThatMatter(explanations: readonly Explanation[], test: Looked): ReadonlySet<string> {
-    const bare = { ...test.arrangement, switches: new Map<string, boolean>(), key: `${test.arrangement.key}|bare` };
+    const bare = {
+      ...test.arrangement,
+      switches: new Map<string, boolean>(),
+      key: `${test.arrangement.key}|bare`,
+    };
     const looked = { ...test, arrangement: bare, key: `${test.key}|bare` };
     const matter = new Set<string>();
     for (const explanation of explanations) {

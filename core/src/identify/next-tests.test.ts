@@ -1,5 +1,11 @@
 import { expect, test } from '@jest/globals';
-import { conflictWords, nextTestWhy, noteWords, readingWords, reasonWords } from '../findings/identify-sentences.js';
+import {
+  conflictWords,
+  nextTestWhy,
+  noteWords,
+  readingWords,
+  reasonWords,
+} from '../findings/identify-sentences.js';
 import { lookup } from '../job/lookup.js';
 import type { Box, Reading } from '../job/schema/survey.js';
 import { hiddenBox } from '../test-support/hidden-box.js';
@@ -13,7 +19,10 @@ import type { Looked } from './shape.js';
 import type { Explanation } from './vocabulary.js';
 
 /** Every state of a box on the way, as its proposed tests are answered; now and then one comes out wrong. */
-function* onTheWay(seed: number, steps: number): Generator<{ box: Box; known: ReturnType<typeof lookup>; result: Identification }> {
+function* onTheWay(
+  seed: number,
+  steps: number,
+): Generator<{ box: Box; known: ReturnType<typeof lookup>; result: Identification }> {
   const random = new Random(seed);
   const practice = random.pick(['us', 'ca', 'gb', 'modular'] as const);
   const hidden = hiddenBox(random, practice, random.int(1, 3), random.chance(0.7));
@@ -25,38 +34,55 @@ function* onTheWay(seed: number, steps: number): Generator<{ box: Box; known: Re
     const [next] = result.next;
     if (!next) return;
     const reading = hidden.answer(next, `r${step}`);
-    const flipped: Reading['value'] = reading.value === 'alert' ? 'quiet' : reading.value === 'lit' ? 'dark' : reading.value;
-    box = { ...box, readings: [...box.readings, random.chance(0.1) ? { ...reading, value: flipped } : reading] };
+    const flipped: Reading['value'] =
+      reading.value === 'alert' ? 'quiet' : reading.value === 'lit' ? 'dark' : reading.value;
+    box = {
+      ...box,
+      readings: [...box.readings, random.chance(0.1) ? { ...reading, value: flipped } : reading],
+    };
   }
 }
 
-test.each(Array.from({ length: 14 }, (_, at) => at + 101))('what is proposed can be done, and safely (seed %i)', (seed) => {
-  for (const { box, known, result } of onTheWay(seed, 7)) {
-    const conductors = new Set(box.conductors.map((conductor) => conductor.id));
-    const neutrals = new Set(result.conductors.filter((entry) => entry.role === 'neutral').map((entry) => entry.id));
-    for (const next of result.next) {
-      expect(next.minutes).toBeGreaterThan(0);
-      expect(next.gainBits).toBeGreaterThanOrEqual(0);
-      for (const point of next.points)
-        expect(conductors.has(point) || ['reference', 'box'].includes(point) || known.loads.has(point) || known.circuits.has(point)).toBe(
-          true,
-        );
-      for (const id of Object.keys(next.breakers)) expect(known.circuits.has(id)).toBe(true);
-      // Ohms are read with every breaker of the box off; a neutral is never what is lifted with one on.
-      if (next.tool === 'ohms') expect(box.circuitIds.every((id) => next.breakers[id] === 'off')).toBe(true);
-      if (box.circuitIds.some((id) => next.breakers[id] !== 'off')) for (const id of next.lifted) expect(neutrals.has(id)).toBe(false);
+test.each(Array.from({ length: 14 }, (_, at) => at + 101))(
+  'what is proposed can be done, and safely (seed %i)',
+  (seed) => {
+    for (const { box, known, result } of onTheWay(seed, 7)) {
+      const conductors = new Set(box.conductors.map((conductor) => conductor.id));
+      const neutrals = new Set(
+        result.conductors.filter((entry) => entry.role === 'neutral').map((entry) => entry.id),
+      );
+      for (const next of result.next) {
+        expect(next.minutes).toBeGreaterThan(0);
+        expect(next.gainBits).toBeGreaterThanOrEqual(0);
+        for (const point of next.points)
+          expect(
+            conductors.has(point) ||
+              ['reference', 'box'].includes(point) ||
+              known.loads.has(point) ||
+              known.circuits.has(point),
+          ).toBe(true);
+        for (const id of Object.keys(next.breakers)) expect(known.circuits.has(id)).toBe(true);
+        // Ohms are read with every breaker of the box off; a neutral is never what is lifted with one on.
+        if (next.tool === 'ohms')
+          expect(box.circuitIds.every((id) => next.breakers[id] === 'off')).toBe(true);
+        if (box.circuitIds.some((id) => next.breakers[id] !== 'off'))
+          for (const id of next.lifted) expect(neutrals.has(id)).toBe(false);
+      }
+      const keys = result.next.map(({ gainBits, minutes, why, ...what }) => JSON.stringify(what));
+      expect(new Set(keys).size).toBe(keys.length);
     }
-    const keys = result.next.map(({ gainBits, minutes, why, ...what }) => JSON.stringify(what));
-    expect(new Set(keys).size).toBe(keys.length);
-  }
-});
+  },
+);
 
 test('everything said on the way is a whole sentence, without a hole in it', () => {
   let said = 0;
   for (let seed = 201; seed < 211; seed++)
     for (const { box, known, result } of onTheWay(seed, 6)) {
       const sentences = [
-        ...result.next.flatMap((next) => [nextTestWhy(box, known, next), readingWords(box, known, next as unknown as Reading)]),
+        ...result.next.flatMap((next) => [
+          nextTestWhy(box, known, next),
+          readingWords(box, known, next as unknown as Reading),
+        ]),
         ...result.conflicts.map((conflict) => conflictWords(box, known, conflict)),
         ...result.notes.map(noteWords),
         ...result.conductors.map((conductor) => reasonWords(box, known, conductor)),
@@ -80,7 +106,8 @@ test('when no test tells anything alone, the first of two that do together is pr
   const { problem, wiring } = problemOf(box, lookup(job));
   const real = posteriorOf(problem, wiring) as Posterior;
   const [line, other] = [0, 1];
-  // Four ways in which the box may be, as likely each: the core is a line where two lamps agree, and a load where they do not.
+  // Four ways in which the box may be, as likely each: the core is a line where two lamps agree, and a load
+  // where they do not.
   const ways = [
     ['line', 'lit', 'lit'],
     ['line', 'dark', 'dark'],
@@ -92,11 +119,18 @@ test('when no test tells anything alone, the first of two that do together is pr
     classes[line] = name;
     return {
       ...real.best,
-      explanation: { ...real.best.explanation, classes, circuitOfCore: [at, ...classes.slice(1).map(() => null)] },
+      explanation: {
+        ...real.best.explanation,
+        classes,
+        circuitOfCore: [at, ...classes.slice(1).map(() => null)],
+      },
       weight: 1,
     };
   });
-  const sure = (value: 'alert' | 'quiet') => ({ alert: value === 'alert' ? 1 : 0, quiet: value === 'quiet' ? 1 : 0 });
+  const sure = (value: 'alert' | 'quiet') => ({
+    alert: value === 'alert' ? 1 : 0,
+    quiet: value === 'quiet' ? 1 : 0,
+  });
   const told = (explanation: Explanation, test: Looked) => {
     const way = ways[explanation.circuitOfCore[0] as number];
     const point = test.points[0];
@@ -118,11 +152,19 @@ test('when no test tells anything alone, the first of two that do together is pr
     likelihood: {
       tests: [looked],
       switchesThatMatter: () => new Set<string>(),
-      predict: (explanation: Explanation, tests: readonly Looked[]) => tests.map((entry) => told(explanation, entry)),
+      predict: (explanation: Explanation, tests: readonly Looked[]) =>
+        tests.map((entry) => told(explanation, entry)),
     },
   } as unknown as Posterior;
   const grades = problem.cores.map(
-    (): CoreGrade => ({ role: 'spare', probability: 0.5, grade: 'guess', missing: null, because: [], rival: null }),
+    (): CoreGrade => ({
+      role: 'spare',
+      probability: 0.5,
+      grade: 'guess',
+      missing: null,
+      because: [],
+      rival: null,
+    }),
   );
   const [next] = nextTests(problem, posterior, grades, new Set([line, other]));
   expect(next).toMatchObject({ tool: 'indicator', why: { code: 'looks-ahead' }, gainBits: 1 });
@@ -131,7 +173,11 @@ test('when no test tells anything alone, the first of two that do together is pr
 test('a test that was made is not proposed again because some breaker of another box was off meanwhile', () => {
   for (let seed = 301; seed < 306; seed++) {
     const hidden = hiddenBox(new Random(seed), 'us', 1, true);
-    const elsewhere = { ...(hidden.job.circuits[0] as (typeof hidden.job.circuits)[number]), id: 'c9', breaker: '9' };
+    const elsewhere = {
+      ...(hidden.job.circuits[0] as (typeof hidden.job.circuits)[number]),
+      id: 'c9',
+      breaker: '9',
+    };
     const job = { ...hidden.job, circuits: [...hidden.job.circuits, elsewhere] };
     const look = (box: Box) => identifyBox(box, lookup({ ...job, boxes: [box, ...job.boxes.slice(1)] }));
     const [next] = look(hidden.box).next;
@@ -140,6 +186,7 @@ test('a test that was made is not proposed again because some breaker of another
     const reading: Reading = { ...answer, breakers: { ...answer.breakers, c9: 'off' } };
     const again = look({ ...hidden.box, readings: [reading] });
     const { gainBits, minutes, why, ...made } = next;
-    for (const { gainBits: gain, minutes: time, why: reason, ...other } of again.next) expect(other).not.toEqual(made);
+    for (const { gainBits: gain, minutes: time, why: reason, ...other } of again.next)
+      expect(other).not.toEqual(made);
   }
 });

@@ -38,27 +38,50 @@ const PROOF_BITS = 0.02;
 export type RankedTest = NextTest & { value: number };
 
 export function byValue(a: RankedTest, b: RankedTest): number {
-  return b.value - a.value || Number(b.tool === 'ohms') - Number(a.tool === 'ohms') || (keyOf(a) < keyOf(b) ? -1 : 1);
+  return (
+    b.value - a.value ||
+    Number(b.tool === 'ohms') - Number(a.tool === 'ohms') ||
+    (keyOf(a) < keyOf(b) ? -1 : 1)
+  );
 }
 
 function keyOf(test: NextTest): string {
-  return JSON.stringify([test.tool, test.arrangement, test.position, test.points, test.breakers, test.switches]);
+  return JSON.stringify([
+    test.tool,
+    test.arrangement,
+    test.position,
+    test.points,
+    test.breakers,
+    test.switches,
+  ]);
 }
 
-/** Feasible tests by what they tell about the roles still needed, per minute; then those that supply evidence a grade asks for. */
-export function nextTests(problem: Problem, posterior: Posterior, grades: readonly CoreGrade[], needed: ReadonlySet<number>): RankedTest[] {
+/**
+ * Feasible tests by what they tell about the roles still needed, per minute; then those that supply evidence
+ * a grade asks for.
+ */
+export function nextTests(
+  problem: Problem,
+  posterior: Posterior,
+  grades: readonly CoreGrade[],
+  needed: ReadonlySet<number>,
+): RankedTest[] {
   const open = [...needed].filter((core) => grades[core]?.grade !== 'confirmed');
   if (open.length === 0) return [];
   const same = new SameTest(posterior);
   const done = new Map<string, number>();
-  for (const test of posterior.likelihood.tests) done.set(same.keyOf(test), (done.get(same.keyOf(test)) ?? 0) + 1);
+  for (const test of posterior.likelihood.tests)
+    done.set(same.keyOf(test), (done.get(same.keyOf(test)) ?? 0) + 1);
   const contested = conflictKeys(posterior, same);
   // Made once is made; twice where it is contested, and never a third time.
-  const undone = ({ test }: Candidate) => (done.get(same.keyOf(test)) ?? 0) < (contested.has(same.keyOf(test)) ? 2 : 1);
+  const undone = ({ test }: Candidate) =>
+    (done.get(same.keyOf(test)) ?? 0) < (contested.has(same.keyOf(test)) ? 2 : 1);
   const usual = candidatesFor(problem, grades, open).filter(undone);
   const weigh = (candidates: readonly Candidate[], serving: boolean) => {
     const tests = candidates.map((candidate) => candidate.test);
-    const gains = gainsOf(posterior, topEntries(posterior), open, (entry) => predicted(posterior, entry, tests));
+    const gains = gainsOf(posterior, topEntries(posterior), open, (entry) =>
+      predicted(posterior, entry, tests),
+    );
     const excluding = excludingTests(problem, posterior, grades, open, tests);
     return candidates.flatMap((candidate, at): RankedTest[] => {
       const gain = gains[at] as number;
@@ -76,7 +99,8 @@ export function nextTests(problem: Problem, posterior: Posterior, grades: readon
   if (found.length > 0) return best(found);
   const ahead = twoAhead(posterior, usual, open);
   if (ahead.length > 0) return best(ahead);
-  // Before giving up: what would be thought of if each conductor were each role, where it tells something by itself.
+  // Before giving up: what would be thought of if each conductor were each role, where it tells something by
+  // itself.
   return best(weigh(everyCandidate(problem, open).filter(undone), false));
 }
 
@@ -84,11 +108,15 @@ export function nextTests(problem: Problem, posterior: Posterior, grades: readon
 function isUnread({ likelihood }: Posterior): boolean {
   return !likelihood.tests.some(
     ({ reading, arrangement }) =>
-      (reading.tool === 'indicator' || reading.tool.startsWith('volts')) && [...arrangement.breakers.values()].includes(true),
+      (reading.tool === 'indicator' || reading.tool.startsWith('volts')) &&
+      [...arrangement.breakers.values()].includes(true),
   );
 }
 
-/** What is worth more than any information before anything was read: which conductor is fed, by which breaker, or that none is. */
+/**
+ * What is worth more than any information before anything was read: which conductor is fed, by which breaker,
+ * or that none is.
+ */
 const FIRST_LOOK = 1000;
 
 /** The indicator over the conductors, device out, breakers on; where it tells most first. */
@@ -105,8 +133,15 @@ function best(tests: readonly RankedTest[]): RankedTest[] {
   return [...tests].sort(byValue).slice(0, 8);
 }
 
-/** When no test tells anything alone: the first of two that tell something together, by what both tell a minute. */
-function twoAhead(posterior: Posterior, candidates: readonly Candidate[], open: readonly number[]): RankedTest[] {
+/**
+ * When no test tells anything alone: the first of two that tell something together, by what both tell a
+ * minute.
+ */
+function twoAhead(
+  posterior: Posterior,
+  candidates: readonly Candidate[],
+  open: readonly number[],
+): RankedTest[] {
   const looked = [...candidates].sort((a, b) => a.minutes - b.minutes).slice(0, MOST_LOOKED_AHEAD);
   const pairs = looked.flatMap((first, at) => looked.slice(at + 1).map((second) => [first, second] as const));
   const gains = gainsOf(posterior, topEntries(posterior), open, (entry) => {
@@ -130,9 +165,14 @@ function twoAhead(posterior: Posterior, candidates: readonly Candidate[], open: 
 }
 
 /** Outcomes of two tests made one after the other, apart under one explanation. */
-function together(one: Readonly<Record<string, number>>, other: Readonly<Record<string, number>>): Record<string, number> {
+function together(
+  one: Readonly<Record<string, number>>,
+  other: Readonly<Record<string, number>>,
+): Record<string, number> {
   const both: Record<string, number> = {};
-  for (const first in one) for (const second in other) both[`${first}&${second}`] = (one[first] as number) * (other[second] as number);
+  for (const first in one)
+    for (const second in other)
+      both[`${first}&${second}`] = (one[first] as number) * (other[second] as number);
   return both;
 }
 
@@ -140,8 +180,12 @@ function together(one: Readonly<Record<string, number>>, other: Readonly<Record<
 export function groundTest(problem: Problem, box: { positions: readonly { index: number }[] }): RankedTest[] {
   const [ground] = problem.grounds;
   if (!ground) return [];
-  const off = Object.fromEntries(problem.circuits.flatMap((circuit) => (circuit.id ? [[circuit.id, 'off' as const]] : [])));
-  const made = problem.tests.some((test) => test.reading.tool === 'ohms' && test.points.some((point) => point.kind === 'ground'));
+  const off = Object.fromEntries(
+    problem.circuits.flatMap((circuit) => (circuit.id ? [[circuit.id, 'off' as const]] : [])),
+  );
+  const made = problem.tests.some(
+    (test) => test.reading.tool === 'ohms' && test.points.some((point) => point.kind === 'ground'),
+  );
   if (made) return [];
   return [
     {
@@ -164,8 +208,8 @@ export function groundTest(problem: Problem, box: { positions: readonly { index:
 }
 
 /**
- * Tests likely to rule out a rival that no meter reading has ruled out yet: their expected outcome is twenty times likelier under the
- * best explanation than under the best one that gives the conductor the rival role.
+ * Tests likely to rule out a rival that no meter reading has ruled out yet: their expected outcome is twenty
+ * times likelier under the best explanation than under the best one that gives the conductor the rival role.
  */
 function excludingTests(
   problem: Problem,
@@ -185,7 +229,11 @@ function excludingTests(
       if (test.reading.tool === 'indicator' || !coresOfTest(problem, posterior.best, test).has(core)) return;
       const row = expected[at] as Readonly<Record<string, number>>;
       for (const outcome in row)
-        if ((row[outcome] as number) >= LIKELY && (row[outcome] as number) >= LIKELIER * (under[at]?.[outcome] ?? 0)) found.add(at);
+        if (
+          (row[outcome] as number) >= LIKELY &&
+          (row[outcome] as number) >= LIKELIER * (under[at]?.[outcome] ?? 0)
+        )
+          found.add(at);
     });
   }
   return found;
@@ -201,13 +249,20 @@ function conflictKeys(posterior: Posterior, same: SameTest): Set<string> {
 }
 
 /** Whether a test can supply evidence that a grade of this core still asks for. */
-function serves({ reason, test }: Candidate, grades: readonly CoreGrade[], open: readonly number[], problem: Problem): boolean {
+function serves(
+  { reason, test }: Candidate,
+  grades: readonly CoreGrade[],
+  open: readonly number[],
+  problem: Problem,
+): boolean {
   return open.some((core) => {
     const grade = grades[core];
     if (
       !grade ||
       !test.points.some(
-        (point) => (point.kind === 'core' && problem.cores[point.core]?.net === problem.cores[core]?.net) || point.kind === 'load',
+        (point) =>
+          (point.kind === 'core' && problem.cores[point.core]?.net === problem.cores[core]?.net) ||
+          point.kind === 'load',
       )
     )
       return false;
@@ -228,7 +283,10 @@ function serves({ reason, test }: Candidate, grades: readonly CoreGrade[], open:
   });
 }
 
-/** Every test that is feasible in the box, whatever is known already; for checking that following the proposals loses nothing. */
+/**
+ * Every test that is feasible in the box, whatever is known already; for checking that following the
+ * proposals loses nothing.
+ */
 export function everyTest(problem: Problem): NextTest[] {
   const cores = problem.cores.map((_, core) => core);
   return everyCandidate(problem, cores).map((candidate) => printed(candidate, 0, 'tells-most'));
@@ -237,8 +295,21 @@ export function everyTest(problem: Problem): NextTest[] {
 /** Some tests are thought of only for what a conductor seems to be: asked as if each were each. */
 function everyCandidate(problem: Problem, open: readonly number[]): Candidate[] {
   const as = (role: CoreGrade['role']) =>
-    problem.cores.map((): CoreGrade => ({ role, probability: 0.5, grade: 'guess', missing: 'reading', because: [], rival: null }));
-  return unique((['line', 'load', 'neutral', 'traveler'] as const).flatMap((role) => candidatesFor(problem, as(role), open)));
+    problem.cores.map(
+      (): CoreGrade => ({
+        role,
+        probability: 0.5,
+        grade: 'guess',
+        missing: 'reading',
+        because: [],
+        rival: null,
+      }),
+    );
+  return unique(
+    (['line', 'load', 'neutral', 'traveler'] as const).flatMap((role) =>
+      candidatesFor(problem, as(role), open),
+    ),
+  );
 }
 
 interface Sample {
@@ -260,7 +331,9 @@ const SAMPLED_SHARE = 0.999;
 
 /** The explanations that carry all but a thousandth of the weight, as far as they are not too many. */
 function topEntries(posterior: Posterior): Sample[] {
-  const order = posterior.entries.map((entry, at) => ({ at, weight: entry.weight / posterior.total })).sort((a, b) => b.weight - a.weight);
+  const order = posterior.entries
+    .map((entry, at) => ({ at, weight: entry.weight / posterior.total }))
+    .sort((a, b) => b.weight - a.weight);
   const kept: Sample[] = [];
   let sum = 0;
   for (const sample of order) {
@@ -271,14 +344,20 @@ function topEntries(posterior: Posterior): Sample[] {
   return kept.map((sample) => ({ ...sample, weight: sample.weight / sum }));
 }
 
-/** Bits each question is expected to tell about the roles of the cores still open; `rowsOf`: its outcomes under an explanation. */
+/**
+ * Bits each question is expected to tell about the roles of the cores still open; `rowsOf`: its outcomes
+ * under an explanation.
+ */
 function gainsOf(
   posterior: Posterior,
   sample: readonly Sample[],
   open: readonly number[],
   rowsOf: (entry: Entry) => Readonly<Record<string, number>>[],
 ): number[] {
-  const joint: { groups: Map<string, { weight: number; outcomes: Map<string, number> }>; total: Map<string, number> }[] = [];
+  const joint: {
+    groups: Map<string, { weight: number; outcomes: Map<string, number> }>;
+    total: Map<string, number>;
+  }[] = [];
   for (const { at, weight } of sample) {
     const entry = posterior.entries[at] as Entry;
     const signature = open.map((core) => roleOfCore(entry.explanation, core)).join();
@@ -307,7 +386,11 @@ function gainsOf(
 
 const UNKNOWN_LAMP = { lit: 0.5, dim: 0.05, dark: 0.45 };
 
-function predicted(posterior: Posterior, { explanation, best }: Entry, tests: readonly Test[]): Readonly<Record<string, number>>[] {
+function predicted(
+  posterior: Posterior,
+  { explanation, best }: Entry,
+  tests: readonly Test[],
+): Readonly<Record<string, number>>[] {
   const own = new Set([...explanation.loadsOfCore.flat(), ...explanation.loadsOfCable.flat()]);
   return posterior.likelihood.predict(explanation, tests, best.hidden).map((row, at) => {
     const [point] = (tests[at] as Test).points;

@@ -34,15 +34,28 @@ export class Outcomes {
         return this.indicatorRow(first as Point, network, arranged);
       case 'volts':
       case 'volts-low-z':
-        return second ? this.voltRow(first as Point, second, network, arranged, test.reading.tool === 'volts' ? 'high' : 'low') : {};
+        return second
+          ? this.voltRow(
+              first as Point,
+              second,
+              network,
+              arranged,
+              test.reading.tool === 'volts' ? 'high' : 'low',
+            )
+          : {};
       case 'ohms':
         return second ? this.ohmRow(explanation, first as Point, second, network, arranged) : {};
       case 'lamp':
         return first?.kind === 'load' ? LAMP[this.lampState(first.loadId, network)] : {};
       case 'breaker': {
-        const circuit = first?.kind === 'circuit' ? this.problem.circuits.findIndex((entry) => entry.id === first.circuitId) : -1;
+        const circuit =
+          first?.kind === 'circuit'
+            ? this.problem.circuits.findIndex((entry) => entry.id === first.circuitId)
+            : -1;
         const short = network.shorts.includes(circuit);
-        return short ? { tripped: BREAKER.trips, held: 1 - BREAKER.trips } : { held: BREAKER.holds, tripped: 1 - BREAKER.holds };
+        return short
+          ? { tripped: BREAKER.trips, held: 1 - BREAKER.trips }
+          : { held: BREAKER.holds, tripped: 1 - BREAKER.holds };
       }
     }
   }
@@ -100,15 +113,28 @@ export class Outcomes {
     });
   }
 
-  private voltRow(p: Point, q: Point, network: Network, arranged: Arranged, meter: 'high' | 'low'): Readonly<Record<VoltBand, number>> {
-    if (p.kind === 'core' && q.kind === 'core' && network.same(arranged.groupOf[p.core] as number, arranged.groupOf[q.core] as number))
+  private voltRow(
+    p: Point,
+    q: Point,
+    network: Network,
+    arranged: Arranged,
+    meter: 'high' | 'low',
+  ): Readonly<Record<VoltBand, number>> {
+    if (
+      p.kind === 'core' &&
+      q.kind === 'core' &&
+      network.same(arranged.groupOf[p.core] as number, arranged.groupOf[q.core] as number)
+    )
       return VOLTS.same[meter];
     const [a, b] = ordered(this.stateOf(p, network, arranged), this.stateOf(q, network, arranged));
     if (a.kind === 'divided' || b.kind === 'divided') {
       const [one, other] = [this.voltsAt(p, network, arranged), this.voltsAt(q, network, arranged)];
-      return one === null || other === null ? VOLTS.sourceToFloating[meter] : dividedVolts(Math.abs(one - other));
+      return one === null || other === null
+        ? VOLTS.sourceToFloating[meter]
+        : dividedVolts(Math.abs(one - other));
     }
-    const through = (state: PointState & { kind: 'through' }) => (state.conducts ? VOLTS.throughFilament : VOLTS.throughDriver)[meter];
+    const through = (state: PointState & { kind: 'through' }) =>
+      (state.conducts ? VOLTS.throughFilament : VOLTS.throughDriver)[meter];
     const legs = (one: string | null, two: string | null, sameCircuit: boolean) => {
       if (sameCircuit && one === two) return VOLTS.oneLeg[meter];
       if (one !== null && two !== null) return (one === two ? VOLTS.oneLeg : VOLTS.twoLegs)[meter];
@@ -134,7 +160,13 @@ export class Outcomes {
     return (beside ? VOLTS.floatingBesideLive : VOLTS.floatingAlone)[meter];
   }
 
-  private ohmRow(explanation: Explanation, p: Point, q: Point, network: Network, arranged: Arranged): Readonly<Record<OhmBand, number>> {
+  private ohmRow(
+    explanation: Explanation,
+    p: Point,
+    q: Point,
+    network: Network,
+    arranged: Arranged,
+  ): Readonly<Record<OhmBand, number>> {
     const reference = arranged.groups;
     const node = (point: Point): number | null =>
       point.kind === 'core'
@@ -145,13 +177,18 @@ export class Outcomes {
     const [a, b] = [node(p), node(q)];
     if (a === null || b === null) return OHMS.open;
     if (network.same(a, b) || (network.isIsolated(a) && network.isIsolated(b))) return OHMS.same;
-    if (network.isReference(a) && network.isReference(b)) return this.tripped(explanation, [a, b], arranged) ? TRIPPED : OHMS.same;
+    if (network.isReference(a) && network.isReference(b))
+      return this.tripped(explanation, [a, b], arranged) ? TRIPPED : OHMS.same;
     const lineSide = (at: number) =>
       network.isLineSide(at) ||
-      explanation.classes.some((name, core) => name === 'line-on' && network.same(arranged.groupOf[core] as number, at));
+      explanation.classes.some(
+        (name, core) => name === 'line-on' && network.same(arranged.groupOf[core] as number, at),
+      );
     const hasNeutral = (at: number) =>
       explanation.classes.some(
-        (name, core) => (name === 'neutral-in' || name === 'neutral-out') && network.same(arranged.groupOf[core] as number, at),
+        (name, core) =>
+          (name === 'neutral-in' || name === 'neutral-out') &&
+          network.same(arranged.groupOf[core] as number, at),
       );
     // Where the breaker opens both, its line is open to earth, though not to its own neutral.
     const opened = (line: number) => this.problem.isolating.has(network.circuitOf(line) ?? -1);
@@ -160,9 +197,11 @@ export class Outcomes {
     const across = network.path(a, b);
     if ((lineSide(a) && neutralSide(b, a)) || (lineSide(b) && neutralSide(a, b))) return OHMS.lineSide;
     if (!across) {
-      // From the line side through a load, or the other way about, whatever else is left on closes the circle.
+      // From the line side through a load, or the other way about, whatever else is left on closes the
+      // circle.
       const viaLine = (from: number, to: number) =>
-        lineSide(from) && (opened(from) ? network.reachesIsolated(to) : network.state(to).kind !== 'floating');
+        lineSide(from) &&
+        (opened(from) ? network.reachesIsolated(to) : network.state(to).kind !== 'floating');
       return viaLine(a, b) || viaLine(b, a) ? OHMS.lineSide : OHMS.open;
     }
     return this.acrossLoads(across.loads);
@@ -191,7 +230,8 @@ export class Outcomes {
     if (loads.length === 0) return acrossLoad(['to-50', 'to-2000', 'above', 'open']);
     if (loads.length === 1 && loads[0]) return acrossLoad(loadOutcomes(loads[0], volts));
     const values = loads.map((load) => coldOhms(load, volts));
-    if (values.every((value) => value !== null)) return acrossLoad([ohmBand((values as number[]).reduce((sum, value) => sum + value, 0))]);
+    if (values.every((value) => value !== null))
+      return acrossLoad([ohmBand((values as number[]).reduce((sum, value) => sum + value, 0))]);
     return acrossLoad(['to-2000', 'above', 'open']);
   }
 }
@@ -199,16 +239,28 @@ export class Outcomes {
 /** As often closed as open. */
 const TRIPPED = blend(OHMS.same, OHMS.open);
 
-const RANK: Record<PointState['kind'], number> = { source: 0, through: 1, divided: 1, reference: 2, floating: 3 };
+const RANK: Record<PointState['kind'], number> = {
+  source: 0,
+  through: 1,
+  divided: 1,
+  reference: 2,
+  floating: 3,
+};
 
 /** Sources first, then what reaches one through a load, the reference, what reaches it, floating. */
 function ordered(a: PointState, b: PointState): [PointState, PointState] {
-  const rank = (state: PointState) => RANK[state.kind] + (state.kind === 'through' && state.to === 'reference' ? 1.5 : 0);
+  const rank = (state: PointState) =>
+    RANK[state.kind] + (state.kind === 'through' && state.to === 'reference' ? 1.5 : 0);
   return rank(a) <= rank(b) ? [a, b] : [b, a];
 }
 
-function blend<Band extends string>(a: Readonly<Record<Band, number>>, b: Readonly<Record<Band, number>>): Readonly<Record<Band, number>> {
-  return Object.fromEntries((Object.keys(a) as Band[]).map((band) => [band, (a[band] + b[band]) / 2])) as Record<Band, number>;
+function blend<Band extends string>(
+  a: Readonly<Record<Band, number>>,
+  b: Readonly<Record<Band, number>>,
+): Readonly<Record<Band, number>> {
+  return Object.fromEntries(
+    (Object.keys(a) as Band[]).map((band) => [band, (a[band] + b[band]) / 2]),
+  ) as Record<Band, number>;
 }
 
 /** The outcome a reading stands for. Null: it cannot count. */

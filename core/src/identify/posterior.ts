@@ -1,7 +1,14 @@
 import { type Enumeration, explanationsOf } from './explanations.js';
 import { type Evaluated, Likelihood } from './likelihood.js';
 import type { Wiring } from './problem.js';
-import { type Explanation, type InsulatedRole, type Problem, ROLE_OF, ROLES, type Test } from './vocabulary.js';
+import {
+  type Explanation,
+  type InsulatedRole,
+  type Problem,
+  ROLE_OF,
+  ROLES,
+  type Test,
+} from './vocabulary.js';
 
 /** An explanation with what the readings make of it. Weights are not yet divided by their sum. */
 export interface Entry {
@@ -23,11 +30,17 @@ export interface Posterior {
   after: Float64Array[];
 }
 
-/** What all that is left out may add up to, as a share of the best: well below the promised precision of 1e-9. */
+/**
+ * What all that is left out may add up to, as a share of the best: well below the promised precision of 1e-9.
+ */
 const LEFT_OUT = 1e-11;
 
 /** Every explanation weighed by the readings; null when the box has no insulated conductor. */
-export function posteriorOf(problem: Problem, wiring: Wiring, tests: readonly Test[] = problem.tests): Posterior | null {
+export function posteriorOf(
+  problem: Problem,
+  wiring: Wiring,
+  tests: readonly Test[] = problem.tests,
+): Posterior | null {
   if (problem.cores.length === 0) return null;
   const enumeration = explanationsOf(problem);
   const likelihood = new Likelihood(problem, wiring, tests);
@@ -43,13 +56,21 @@ export function posteriorOf(problem: Problem, wiring: Wiring, tests: readonly Te
     const weight = explanation.prior * evaluated.likelihood;
     most = Math.max(most, weight);
     if (weight < most * negligible) continue;
-    entries.push({ explanation, weight, best: evaluated.best, merit: explanation.prior * evaluated.best.weight });
+    entries.push({
+      explanation,
+      weight,
+      best: evaluated.best,
+      merit: explanation.prior * evaluated.best.weight,
+    });
   }
   const kept = entries.filter((entry) => entry.weight >= most * negligible);
   const [first] = kept;
   if (!first) return null;
   const total = kept.reduce((sum, entry) => sum + entry.weight, 0);
-  const best = kept.reduce((leader, entry) => (entry.merit > leader.merit * (1 + 1e-9) ? entry : leader), first);
+  const best = kept.reduce(
+    (leader, entry) => (entry.merit > leader.merit * (1 + 1e-9) ? entry : leader),
+    first,
+  );
   return {
     likelihood,
     enumeration,
@@ -80,7 +101,8 @@ function roleShares(
       (shares[core] as Float64Array)[role] = ((shares[core] as Float64Array)[role] as number) + weight;
     });
   });
-  for (const share of shares) for (let role = 0; role < share.length; role++) share[role] = (share[role] as number) / total;
+  for (const share of shares)
+    for (let role = 0; role < share.length; role++) share[role] = (share[role] as number) / total;
   return shares;
 }
 
@@ -94,7 +116,10 @@ export function roleOfCore(explanation: Explanation, core: number): InsulatedRol
 
 const withRole = new WeakMap<Posterior, Map<string, Entry | null>>();
 
-/** The best explanation that gives a core a role, evaluated in full even where it is hopeless; null where none gives it. */
+/**
+ * The best explanation that gives a core a role, evaluated in full even where it is hopeless; null where none
+ * gives it.
+ */
 export function bestWithRole(posterior: Posterior, core: number, role: InsulatedRole): Entry | null {
   const kept = withRole.get(posterior) ?? new Map<string, Entry | null>();
   withRole.set(posterior, kept);
@@ -110,7 +135,8 @@ export function bestWithRole(posterior: Posterior, core: number, role: Insulated
 function findWithRole(posterior: Posterior, core: number, role: InsulatedRole): Entry | null {
   let best: Entry | null = null;
   for (const entry of posterior.entries)
-    if (roleOfCore(entry.explanation, core) === role && (best === null || entry.merit > best.merit)) best = entry;
+    if (roleOfCore(entry.explanation, core) === role && (best === null || entry.merit > best.merit))
+      best = entry;
   if (best) return best;
   // By prior, and no further than one could still be better: readings suit an explanation by at most 1.
   const hopeless = posterior.enumeration.explanations
@@ -118,7 +144,10 @@ function findWithRole(posterior: Posterior, core: number, role: InsulatedRole): 
     .sort((a, b) => b.prior - a.prior);
   for (const explanation of hopeless) {
     if (best !== null && explanation.prior <= best.merit) break;
-    const evaluated = posterior.likelihood.evaluate(explanation, best === null ? 0 : best.merit / explanation.prior);
+    const evaluated = posterior.likelihood.evaluate(
+      explanation,
+      best === null ? 0 : best.merit / explanation.prior,
+    );
     if (!evaluated) continue;
     const merit = explanation.prior * evaluated.best.weight;
     if (best === null || merit > best.merit)

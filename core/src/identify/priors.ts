@@ -90,7 +90,9 @@ const MORE: Record<PracticeId, (pattern: PatternPrior) => number> = {
 };
 
 export function patternsOf(cores: number, practice: PracticeId): PatternPrior[] {
-  return COMMON.filter(({ classes, only }) => classes.length === cores && (only ?? practice) === practice).map((pattern) => ({
+  return COMMON.filter(
+    ({ classes, only }) => classes.length === cores && (only ?? practice) === practice,
+  ).map((pattern) => ({
     ...pattern,
     weight: pattern.weight * MORE[practice](pattern),
   }));
@@ -177,7 +179,11 @@ export function colourPrior(practice: PracticeId, core: CoreClass, colour: Colou
 }
 
 /** Ground by its looks, before anything is read: bare surest, then green-yellow, then green. */
-export const GROUND_PRIOR: Partial<Record<Colour, number>> = { bare: 0.998, 'green-yellow': 0.996, green: 0.99 };
+export const GROUND_PRIOR: Partial<Record<Colour, number>> = {
+  bare: 0.998,
+  'green-yellow': 0.996,
+  green: 0.99,
+};
 
 /** Odd things a box can be found with; each lets an explanation live with a share of its weight. */
 export const ODDS = {

@@ -13,7 +13,16 @@ import { looksLikeGround } from '../practice/wire.js';
 import { nodeOf } from '../wire/found-nets.js';
 import { Joined } from '../wire/joined.js';
 import { ODDS } from './priors.js';
-import type { Arrangement, CableCores, Core, Net, Point, Problem, SwitchPosition, Test } from './vocabulary.js';
+import type {
+  Arrangement,
+  CableCores,
+  Core,
+  Net,
+  Point,
+  Problem,
+  SwitchPosition,
+  Test,
+} from './vocabulary.js';
 
 /** Where things are joined as found: what every arrangement takes apart in its own way. */
 export interface Wiring {
@@ -23,19 +32,26 @@ export interface Wiring {
   links: { id: string; nodes: [string, string] }[];
   /** Nodes by position: the terminals of its device. */
   terminals: ReadonlyMap<number, string[]>;
-  /** Terminals a device joins inside itself whatever its state: the two halves of a receptacle with their tab. */
+  /**
+   * Terminals a device joins inside itself whatever its state: the two halves of a receptacle with their tab.
+   */
   bridged: { position: number; nodes: [string, string] }[];
 }
 
 /**
- * Gathers from the job what identification of one box, or of a part of it, rests on. Labels are not among it, but for what may be
- * touched.
+ * Gathers from the job what identification of one box, or of a part of it, rests on. Labels are not among it,
+ * but for what may be touched.
  * @param whole the box that it is a part of
  */
-export function problemOf(box: Box, known: JobLookup, whole: Box = box): { problem: Problem; wiring: Wiring } {
+export function problemOf(
+  box: Box,
+  known: JobLookup,
+  whole: Box = box,
+): { problem: Problem; wiring: Wiring } {
   const { job } = known;
   const inside = box.conductors.filter(
-    (conductor) => conductor.cableId !== undefined && conductor.unbroken !== true && !looksLikeGround(conductor),
+    (conductor) =>
+      conductor.cableId !== undefined && conductor.unbroken !== true && !looksLikeGround(conductor),
   );
   const number = new Map(inside.map((conductor, index) => [conductor.id, index]));
   const wiring = wiringOf(box, inside);
@@ -70,15 +86,24 @@ export function problemOf(box: Box, known: JobLookup, whole: Box = box): { probl
     const net = netOfRoot.get(root);
     if (net !== undefined) (nets[net] as Net).joints.push(joint.id);
   }
-  const positions = box.positions.map((position) => switchPosition(box, position, known, wiring, find, netOfRoot, nets));
+  const positions = box.positions.map((position) =>
+    switchPosition(box, position, known, wiring, find, netOfRoot, nets),
+  );
   markNets(box, nets, cores, netAt);
   const grounds = box.conductors
     .filter((conductor) => conductor.cableId !== undefined && looksLikeGround(conductor))
     .map(({ id, colour, cableId }) => ({ id, colour, cable: cableId as string }));
   const inBox = box.circuitIds.length > 0 ? box.circuitIds : job.circuits.map((circuit) => circuit.id);
   const own = inBox.flatMap((id) => known.circuits.get(id) ?? []);
-  const more = [...shownCircuits(whole, known)].filter((id) => !inBox.includes(id)).flatMap((id) => known.circuits.get(id) ?? []);
-  const entry = (circuit: Circuit, prior: number) => ({ id: circuit.id, leg: circuit.leg ?? null, volts: circuit.volts, prior });
+  const more = [...shownCircuits(whole, known)]
+    .filter((id) => !inBox.includes(id))
+    .flatMap((id) => known.circuits.get(id) ?? []);
+  const entry = (circuit: Circuit, prior: number) => ({
+    id: circuit.id,
+    leg: circuit.leg ?? null,
+    volts: circuit.volts,
+    prior,
+  });
   const circuits: Problem['circuits'] = [
     ...own.map((circuit) => ({ ...entry(circuit, (1 - ODDS.outsideCircuit) / own.length), own: true })),
     ...more.map((circuit) => ({ ...entry(circuit, ODDS.shownCircuit), own: false })),
@@ -149,7 +174,9 @@ function groundBundles(box: Box): Pick<Problem, 'groundBundle' | 'screwBundle'> 
   }
   const groundBundle = new Map(
     box.conductors.flatMap((conductor) =>
-      conductor.at && !conductor.at.capped ? [[conductor.id, joined.find(nodeOf(conductor.at))] as const] : [],
+      conductor.at && !conductor.at.capped
+        ? [[conductor.id, joined.find(nodeOf(conductor.at))] as const]
+        : [],
     ),
   );
   return { groundBundle, screwBundle: joined.find('box') };
@@ -167,16 +194,26 @@ function wiringOf(box: Box, inside: readonly Conductor[]): Wiring {
   for (const position of box.positions) {
     for (const lead of position.leads ?? []) {
       const at = node(lead.at);
-      if (at) links.push({ id: `${position.index}.${lead.terminal}`, nodes: [at, `terminal:${position.index}.${lead.terminal}`] });
+      if (at)
+        links.push({
+          id: `${position.index}.${lead.terminal}`,
+          nodes: [at, `terminal:${position.index}.${lead.terminal}`],
+        });
     }
     if (position.existing === 'receptacle') {
       const half = (name: string) => `terminal:${position.index}.${name}`;
-      if (position.breakOff === undefined) bridged.push({ position: position.index, nodes: [half('hot'), half('hot2')] });
-      if (position.breakOff !== 'both') bridged.push({ position: position.index, nodes: [half('neutral'), half('neutral2')] });
+      if (position.breakOff === undefined)
+        bridged.push({ position: position.index, nodes: [half('hot'), half('hot2')] });
+      if (position.breakOff !== 'both')
+        bridged.push({ position: position.index, nodes: [half('neutral'), half('neutral2')] });
     }
   }
   const coreNode = inside.map((conductor) => node(conductor.at));
-  for (const name of [...coreNode, ...links.flatMap((link) => link.nodes), ...bridged.flatMap((entry) => entry.nodes)]) {
+  for (const name of [
+    ...coreNode,
+    ...links.flatMap((link) => link.nodes),
+    ...bridged.flatMap((entry) => entry.nodes),
+  ]) {
     const found = name && /^terminal:(\d+)\./.exec(name);
     if (!found || !name) continue;
     const list = terminals.get(Number(found[1])) ?? [];
@@ -228,7 +265,12 @@ function switchPosition(
 
 const SURE: Record<string, number> = { seen: 0.98, tested: 0.99, supposed: 0.8 };
 
-function cableEnd(box: Box, cableId: string, known: JobLookup, circuits: Problem['circuits']): CableCores['end'] {
+function cableEnd(
+  box: Box,
+  cableId: string,
+  known: JobLookup,
+  circuits: Problem['circuits'],
+): CableCores['end'] {
   for (const run of known.job.runs ?? []) {
     const own = run.ends.findIndex((end) => end.boxId === box.id && end.cableId === cableId);
     const far = own < 0 ? undefined : run.ends[1 - own];
@@ -293,22 +335,30 @@ function markNets(box: Box, nets: Net[], cores: readonly Core[], netAt: (node: s
 function shownCircuits(box: Box, known: JobLookup): Set<string> {
   const shown = new Set(boxReadings(box, known.job.practice).shown);
   for (const { ends } of known.job.runs ?? [])
-    if (ends.some((end) => end.boxId === box.id)) for (const end of ends) if (end.circuitId !== undefined) shown.add(end.circuitId);
+    if (ends.some((end) => end.boxId === box.id))
+      for (const end of ends) if (end.circuitId !== undefined) shown.add(end.circuitId);
   return shown;
 }
 
-/** What a reading names of what can bear on it: breakers that may feed the box, its own switches, and far ones where there are any. */
+/**
+ * What a reading names of what can bear on it: breakers that may feed the box, its own switches, and far ones
+ * where there are any.
+ */
 function asFarAsItBears(
   reading: Reading,
   { breakers, box, multiLocation }: { breakers: ReadonlySet<string>; box: Box; multiLocation: boolean },
 ): Reading {
   const own = new Set(box.positions.map(({ index }) => String(index)));
-  const bears = (key: string) => own.has(key) || (key.includes('/') && (multiLocation || reading.tool === 'lamp'));
+  const bears = (key: string) =>
+    own.has(key) || (key.includes('/') && (multiLocation || reading.tool === 'lamp'));
   const only = <State>(record: Readonly<Record<string, State>> | undefined, keep: (key: string) => boolean) =>
     Object.fromEntries(Object.entries(record ?? {}).filter(([key]) => keep(key)));
   const { position, ...rest } = reading;
   // With no device of its own a part stands the same whichever is out; with one, that one is meant.
-  const out = box.positions.length === 0 ? undefined : (position ?? (box.positions.length === 1 ? box.positions[0]?.index : undefined));
+  const out =
+    box.positions.length === 0
+      ? undefined
+      : (position ?? (box.positions.length === 1 ? box.positions[0]?.index : undefined));
   return {
     ...rest,
     ...(out === undefined ? {} : { position: out }),
@@ -318,16 +368,23 @@ function asFarAsItBears(
 }
 
 /** Cores that end straight on a terminal, by position. */
-function coreTerminals(box: Box, number: ReadonlyMap<string, number>): ReadonlyMap<number, readonly number[]> {
+function coreTerminals(
+  box: Box,
+  number: ReadonlyMap<string, number>,
+): ReadonlyMap<number, readonly number[]> {
   const found = new Map<number, number[]>();
   for (const { id, at } of box.conductors) {
     const core = number.get(id);
-    if (core !== undefined && at?.position !== undefined) found.set(at.position, [...(found.get(at.position) ?? []), core]);
+    if (core !== undefined && at?.position !== undefined)
+      found.set(at.position, [...(found.get(at.position) ?? []), core]);
   }
   return found;
 }
 
-/** Circuits that share a neutral with those that feed the box: off with them before a neutral of the box is opened. */
+/**
+ * Circuits that share a neutral with those that feed the box: off with them before a neutral of the box is
+ * opened.
+ */
 function otherCircle(box: Box, known: JobLookup, feeding: readonly Circuit[]): string[] {
   const circle = new Set<string>(circleOf(box, known.job, [], []));
   return [...circle].filter((id) => !feeding.some((circuit) => circuit.id === id));
@@ -335,35 +392,47 @@ function otherCircle(box: Box, known: JobLookup, feeding: readonly Circuit[]): s
 
 /** How the box was left by the latest reading: what stands so already costs no time. */
 function standsNow(box: Box): Problem['standsNow'] {
-  const latest = box.readings.reduce<Reading | undefined>((last, reading) => (last && last.at > reading.at ? last : reading), undefined);
+  const latest = box.readings.reduce<Reading | undefined>(
+    (last, reading) => (last && last.at > reading.at ? last : reading),
+    undefined,
+  );
   if (!latest) return null;
   const { arrangement, position = null, breakers = {} } = latest;
   return { arrangement, position: arrangement === 'device-out' ? position : null, breakers };
 }
 
 /**
- * A point of another box, `BOX/ID`. Where a run joins the two boxes by a cable, a conductor there is the other end of one here: the one
- * it is paired with, else the one of its colour if each cable has only one of it. A bonded metal box there is the reference too.
+ * A point of another box, `BOX/ID`. Where a run joins the two boxes by a cable, a conductor there is the
+ * other end of one here: the one it is paired with, else the one of its colour if each cable has only one of
+ * it. A bonded metal box there is the reference too.
  */
 function farPoint(point: string, box: Box, cores: readonly Core[], known: JobLookup): Point {
   const slash = point.indexOf('/');
   const far = slash < 0 ? undefined : known.boxes.get(point.slice(0, slash));
   const id = point.slice(slash + 1);
   if (far && id === 'box')
-    return far.enclosure.material === 'metal' && far.enclosure.grounded ? { kind: 'reference' } : { kind: 'elsewhere' };
+    return far.enclosure.material === 'metal' && far.enclosure.grounded
+      ? { kind: 'reference' }
+      : { kind: 'elsewhere' };
   const conductor = far?.conductors.find((entry) => entry.id === id);
   const run = (known.job.runs ?? []).find(
     ({ ends }) =>
-      ends.some((end) => end.boxId === box.id) && ends.some((end) => end.boxId === far?.id && end.cableId === conductor?.cableId),
+      ends.some((end) => end.boxId === box.id) &&
+      ends.some((end) => end.boxId === far?.id && end.cableId === conductor?.cableId),
   );
   if (!far || !conductor?.cableId || !run) return { kind: 'elsewhere' };
   const paired = run.pairs?.find((pair) => pair.includes(id))?.find((other) => other !== id);
-  const cable = box.cables.findIndex((entry) => run.ends.some((end) => end.boxId === box.id && end.cableId === entry.id));
+  const cable = box.cables.findIndex((entry) =>
+    run.ends.some((end) => end.boxId === box.id && end.cableId === entry.id),
+  );
   const here = cores.flatMap((core, at) => {
-    const other = paired === undefined ? core.cable === cable && core.colour === conductor.colour : core.id === paired;
+    const other =
+      paired === undefined ? core.cable === cable && core.colour === conductor.colour : core.id === paired;
     return other ? [at] : [];
   });
-  const alike = far.conductors.filter((entry) => entry.cableId === conductor.cableId && entry.colour === conductor.colour).length;
+  const alike = far.conductors.filter(
+    (entry) => entry.cableId === conductor.cableId && entry.colour === conductor.colour,
+  ).length;
   const only = here.length === 1 && (paired !== undefined || alike === 1) ? here[0] : undefined;
   return only === undefined ? { kind: 'elsewhere' } : { kind: 'core', core: only, far: true };
 }
@@ -395,7 +464,10 @@ export function testKey(reading: Pick<Reading, 'tool' | 'points'>, arrangement: 
 }
 
 /** Absent and empty are the same; so is the order of what is named. */
-export function arrangementOf(reading: Stance & Pick<Reading, 'breakers'>, number: ReadonlyMap<string, number>): Arrangement {
+export function arrangementOf(
+  reading: Stance & Pick<Reading, 'breakers'>,
+  number: ReadonlyMap<string, number>,
+): Arrangement {
   const { arrangement: kind } = reading;
   const ids = (record: Record<string, string> | undefined, states: readonly string[]) =>
     new Set(namedStates(record).flatMap(([id, state]) => (states.includes(state) ? [id] : [])));
@@ -406,7 +478,9 @@ export function arrangementOf(reading: Stance & Pick<Reading, 'breakers'>, numbe
     lifted: new Set(kind === 'lifted' ? (reading.lifted ?? []).flatMap((id) => number.get(id) ?? []) : []),
     joined: new Set(kind === 'parted' ? (reading.joined ?? []) : []),
     breakers: new Map(namedStates(reading.breakers).map(([id, state]) => [id, state === 'on'])),
-    switches: new Map(namedStates(reading.switches).map(([id, state]) => [id, state === 'on' || state === 'up'])),
+    switches: new Map(
+      namedStates(reading.switches).map(([id, state]) => [id, state === 'on' || state === 'up']),
+    ),
     farParted: ids(reading.boxes, ['parted', 'device-out']),
     out: ids(reading.loads, ['out']),
   };

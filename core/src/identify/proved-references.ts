@@ -1,6 +1,9 @@
 import type { Problem, Test } from './vocabulary.js';
 
-/** A bonded box, or a ground by the bundle it is in; null for what is no reference. Grounds on the screw of a metal box are the box. */
+/**
+ * A bonded box, or a ground by the bundle it is in; null for what is no reference. Grounds on the screw of a
+ * metal box are the box.
+ */
 export function referenceName(problem: Problem, point: Test['points'][number]): string | null {
   switch (point.kind) {
     case 'reference':
@@ -10,7 +13,11 @@ export function referenceName(problem: Problem, point: Test['points'][number]): 
     case 'ground': {
       const bundle = problem.groundBundle.get(point.id);
       if (bundle === undefined) return `ground:${point.id}`;
-      return bundle === problem.screwBundle ? (problem.boxIsReference ? 'box' : `bundle:${bundle}`) : `bundle:${bundle}`;
+      return bundle === problem.screwBundle
+        ? problem.boxIsReference
+          ? 'box'
+          : `bundle:${bundle}`
+        : `bundle:${bundle}`;
     }
     default:
       return null;

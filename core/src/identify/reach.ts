@@ -1,6 +1,9 @@
 import type { Network } from '../electrics/network.js';
 
-/** Two nodes that are joined in some of the states that may be: by a switch here (its position), or by one elsewhere (null). */
+/**
+ * Two nodes that are joined in some of the states that may be: by a switch here (its position), or by one
+ * elsewhere (null).
+ */
 export interface MaybeJoined {
   a: number;
   b: number;
@@ -8,8 +11,9 @@ export interface MaybeJoined {
 }
 
 /**
- * What a reading can rest on, before any hidden thing is settled: a network with only its sure ties, and everything that may be joined
- * besides. It may name too much, never too little: what it leaves out cannot change what an instrument shows.
+ * What a reading can rest on, before any hidden thing is settled: a network with only its sure ties, and
+ * everything that may be joined besides. It may name too much, never too little: what it leaves out cannot
+ * change what an instrument shows.
  */
 export class Reach {
   private readonly joints = new Map<number, { to: number; position: number | null }[]>();
@@ -37,7 +41,9 @@ export class Reach {
     }
   }
 
-  /** Tied to the reference or to a source, whatever its breaker: what hangs on it does not change what it is. */
+  /**
+   * Tied to the reference or to a source, whatever its breaker: what hangs on it does not change what it is.
+   */
   fixed(node: number): boolean {
     return this.network.isReference(node) || this.network.isLineSide(node);
   }
@@ -49,7 +55,8 @@ export class Reach {
   /** Both ends of each load of this name. */
   endsOf(loadId: string): number[] {
     const ends: number[] = [];
-    for (const element of this.network.elements) if (element.loadId === loadId) ends.push(element.a, element.b);
+    for (const element of this.network.elements)
+      if (element.loadId === loadId) ends.push(element.a, element.b);
     return ends;
   }
 
@@ -59,7 +66,9 @@ export class Reach {
    */
   loadsFrom(nodes: readonly number[], evenFixed: boolean): Set<string> {
     const found = new Set<string>();
-    const seen = new Set(nodes.map((node) => this.network.find(node)).filter((node) => evenFixed || !this.fixed(node)));
+    const seen = new Set(
+      nodes.map((node) => this.network.find(node)).filter((node) => evenFixed || !this.fixed(node)),
+    );
     const queue = [...seen];
     const onward = (to: number) => {
       if (seen.has(to) || this.fixed(to)) return;
@@ -76,7 +85,10 @@ export class Reach {
     return found;
   }
 
-  /** Positions whose switch can matter at the nodes. From a tied node outward only what may join it to another tied one does. */
+  /**
+   * Positions whose switch can matter at the nodes. From a tied node outward only what may join it to another
+   * tied one does.
+   */
   switchesFrom(nodes: readonly number[], evenFixed: boolean): Set<number> {
     const found = new Set<number>();
     const seen = new Set<number>();

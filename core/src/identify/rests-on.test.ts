@@ -26,15 +26,28 @@ const BESIDE_THE_POINT: [string, Box][] = [
 
 test.each(BESIDE_THE_POINT)('the roles do not rest on %s, and come out the same without it', (_, changed) => {
   const other = withBox(changed);
-  expect(identificationRestsOn(changed, lookup(other))).toEqual(identificationRestsOn(box, lookup(withBox(box))));
+  expect(identificationRestsOn(changed, lookup(other))).toEqual(
+    identificationRestsOn(box, lookup(withBox(box))),
+  );
   expect(identifyBox(changed, lookup(other))).toEqual(identifyBox(box, lookup(withBox(box))));
 });
 
 const TO_THE_POINT: [string, Box][] = [
   ['a reading', { ...box, readings: box.readings.slice(1) }],
-  ['a colour', { ...box, conductors: box.conductors.map((conductor, at) => (at === 0 ? { ...conductor, colour: 'blue' } : conductor)) }],
+  [
+    'a colour',
+    {
+      ...box,
+      conductors: box.conductors.map((conductor, at) =>
+        at === 0 ? { ...conductor, colour: 'blue' } : conductor,
+      ),
+    },
+  ],
   ['its circuits', { ...box, circuitIds: [] }],
-  ['what a position works', { ...box, positions: box.positions.map((position) => ({ ...position, loadIds: [] })) }],
+  [
+    'what a position works',
+    { ...box, positions: box.positions.map((position) => ({ ...position, loadIds: [] })) },
+  ],
 ];
 
 test.each(TO_THE_POINT)('the roles rest on %s', (_, changed) => {

@@ -6,7 +6,10 @@ import { neutralCarriers } from '../power/neutral-carriers.js';
 export interface RestsOn {
   ofBox: string;
   ofJob: readonly unknown[];
-  /** What only the next tests rest on: which roles the chosen devices want, and what has to be off before a device comes out. */
+  /**
+   * What only the next tests rest on: which roles the chosen devices want, and what has to be off before a
+   * device comes out.
+   */
   ofNext: readonly unknown[];
 }
 
@@ -20,8 +23,9 @@ export function isSameBasis(one: RestsOn, other: RestsOn, of: 'roles' | 'all'): 
 }
 
 /**
- * What the identification of a box rests on: while every entry is equal to what it was, so is the result. A volume, a
- * note, a photograph or a name is none of it; of labels only grounds, lamps, and what they say of neutrals and circuits. Lists of the job are given as they are, to be compared by identity.
+ * What the identification of a box rests on: while every entry is equal to what it was, so is the result. A
+ * volume, a note, a photograph or a name is none of it; of labels only grounds, lamps, and what they say of
+ * neutrals and circuits. Lists of the job are given as they are, to be compared by identity.
  */
 export function identificationRestsOn(box: Box, known: JobLookup): RestsOn {
   const { id, circuitIds, enclosure, cables, conductors, joints, positions, readings } = box;
@@ -29,7 +33,9 @@ export function identificationRestsOn(box: Box, known: JobLookup): RestsOn {
   const { practice, catalogue, circuits, loads, groups, runs, selections, events } = known.job;
   // Readings at points of other boxes rest on what those are.
   const farIds = new Set(
-    readings.flatMap((reading) => reading.points.flatMap((point) => (point.includes('/') ? [point.split('/')[0]] : []))),
+    readings.flatMap((reading) =>
+      reading.points.flatMap((point) => (point.includes('/') ? [point.split('/')[0]] : [])),
+    ),
   );
   const far = [...farIds].map((farId) => {
     const other = known.boxes.get(farId ?? '');

@@ -7,8 +7,8 @@ const COUNTS_FROM = 0.02;
 const MOST = 12;
 
 /**
- * Names what makes tests one: tool, points, and how the box stood, without switches that cannot bear on what is read. A switch of another
- * position named beside it, or left out, makes no other test of it.
+ * Names what makes tests one: tool, points, and how the box stood, without switches that cannot bear on what
+ * is read. A switch of another position named beside it, or left out, makes no other test of it.
  */
 export class SameTest {
   private readonly leading: Entry['explanation'][];
@@ -35,7 +35,10 @@ export class SameTest {
   private madeOf(test: Test): string {
     const { arrangement, reading } = test;
     const switches = [...arrangement.switches];
-    const matter = switches.length > 0 ? this.posterior.likelihood.switchesThatMatter(this.leading, test) : new Set<string>();
+    const matter =
+      switches.length > 0
+        ? this.posterior.likelihood.switchesThatMatter(this.leading, test)
+        : new Set<string>();
     return JSON.stringify([
       reading.tool,
       pointsKey(reading),

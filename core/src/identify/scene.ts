@@ -35,7 +35,12 @@ export class Scene {
    * @param open from {@link questionsOf}
    * @param missing loads that are not there
    */
-  statesOf(arrangement: Arrangement, open: readonly string[], outer: OuterHidden, missing: ReadonlySet<string>): readonly State[] {
+  statesOf(
+    arrangement: Arrangement,
+    open: readonly string[],
+    outer: OuterHidden,
+    missing: ReadonlySet<string>,
+  ): readonly State[] {
     if (this.builtFor !== outer) {
       this.built = new Map();
       this.builtFor = outer;
@@ -70,8 +75,9 @@ export class Scene {
   }
 
   /**
-   * What a test does not record and its outcome may rest on: breakers, far switches, and those switches here that can be reached from
-   * its points (and from what lies beside them in their cables) without passing a source or the reference.
+   * What a test does not record and its outcome may rest on: breakers, far switches, and those switches here
+   * that can be reached from its points (and from what lies beside them in their cables) without passing a
+   * source or the reference.
    */
   questionsOf(test: Looked, alsoCircuits: readonly number[]): readonly string[] {
     const kept = this.questions.get(test.key);
@@ -100,13 +106,23 @@ export class Scene {
     return [...open];
   }
 
-  private isOn(circuit: number, arrangement: Arrangement, outer: OuterHidden, answer: (question: string) => boolean): boolean {
+  private isOn(
+    circuit: number,
+    arrangement: Arrangement,
+    outer: OuterHidden,
+    answer: (question: string) => boolean,
+  ): boolean {
     const id = this.stage.problem.circuits[circuit]?.id;
     if (!id) return outer.outsideOn;
     return arrangement.breakers.get(id) ?? answer(`breaker:${circuit}`);
   }
 
-  private network(arrangement: Arrangement, arranged: Arranged, hidden: OuterHidden, answer: (question: string) => boolean): Network {
+  private network(
+    arrangement: Arrangement,
+    arranged: Arranged,
+    hidden: OuterHidden,
+    answer: (question: string) => boolean,
+  ): Network {
     const { groupOf, groups } = arranged;
     const elsewhere = groups + 1 + this.stage.problem.cables.length;
     const network = new Network(this.stage.problem.isolating.size > 0 ? elsewhere + 1 : elsewhere);
@@ -115,7 +131,8 @@ export class Scene {
     // What returns elsewhere does so to the house, or to a neutral that is open while its breaker is off.
     const { isolating, circuits } = this.stage.problem;
     const away = isolating.size > 0 && circuits.every(({ id }, at) => id === null || isolating.has(at));
-    const open = away && circuits.some(({ id }, at) => id !== null && !this.isOn(at, arrangement, hidden, answer));
+    const open =
+      away && circuits.some(({ id }, at) => id !== null && !this.isOn(at, arrangement, hidden, answer));
     if (open) network.tieIsolated(elsewhere);
     const returnOf = (core: number | null) => (core === null ? (open ? elsewhere : groups) : group(core));
     for (const { core, cable, circuit, leg } of this.wiring.lines)
@@ -123,17 +140,21 @@ export class Scene {
         network.tieSource(group(core), circuit, leg, this.isOn(circuit, arrangement, hidden, answer));
     for (const { core, cable, opened } of this.wiring.neutrals) {
       if (this.stage.farIsParted(cable, arrangement)) continue;
-      if (opened.some((circuit) => !this.isOn(circuit, arrangement, hidden, answer))) network.tieIsolated(group(core));
+      if (opened.some((circuit) => !this.isOn(circuit, arrangement, hidden, answer)))
+        network.tieIsolated(group(core));
       else network.tieReference(group(core));
     }
     for (const { core, cable, circuit, leg } of this.wiring.switched) {
       if (this.stage.farIsParted(cable, arrangement)) continue;
       const state = this.stage.farState(cable, arrangement, hidden.swapped);
-      const closed = state === null ? answer(`switched:${core}`) : state !== (hidden.farPolarity.get(cable) ?? false);
-      if (closed) network.tieSource(group(core), circuit, leg, this.isOn(circuit, arrangement, hidden, answer));
+      const closed =
+        state === null ? answer(`switched:${core}`) : state !== (hidden.farPolarity.get(cable) ?? false);
+      if (closed)
+        network.tieSource(group(core), circuit, leg, this.isOn(circuit, arrangement, hidden, answer));
     }
     for (const { core, cable, back, hanging } of this.wiring.loads)
-      if (!this.stage.farIsParted(cable, arrangement)) hang(network, group(core), returnOf(back), hanging, arrangement);
+      if (!this.stage.farIsParted(cable, arrangement))
+        hang(network, group(core), returnOf(back), hanging, arrangement);
     for (const far of this.wiring.far) {
       const { cable } = far;
       if (this.stage.farIsParted(cable, arrangement)) continue;
@@ -150,7 +171,8 @@ export class Scene {
       if (far.two !== null && !first) network.merge(common, group(far.two));
     }
     for (const contact of arranged.contacts) {
-      const state = arrangement.switches.get(String(contact.position)) ?? answer(`switch:${contact.position}`);
+      const state =
+        arrangement.switches.get(String(contact.position)) ?? answer(`switch:${contact.position}`);
       const turned = contact.when === 'on' ? false : (hidden.polarity.get(contact.position) ?? false);
       const closed = contact.when === 'down' ? state === turned : state !== turned;
       if (closed) network.merge(contact.from, contact.to);

@@ -15,7 +15,10 @@ export interface Part {
   outside: string | null;
 }
 
-/** Shapes by what they are of. Explanations that differ in circuits and legs only have one: what can matter to a reading is the same. */
+/**
+ * Shapes by what they are of. Explanations that differ in circuits and legs only have one: what can matter to
+ * a reading is the same.
+ */
 export class Shapes {
   /** By the array of classes first: explanations of one structure share it, and it need not be read. */
   private readonly known = new Map<Explanation['classes'], Map<string, Shape>>();
@@ -45,7 +48,10 @@ interface Setting {
   switches: Map<string, readonly number[]>;
 }
 
-/** What explanations that differ in circuits only have in common: what a test can rest on, and which tests belong together. */
+/**
+ * What explanations that differ in circuits only have in common: what a test can rest on, and which tests
+ * belong together.
+ */
 export class Shape {
   /** Loads that this box works or feeds. */
   readonly loads: readonly string[];
@@ -92,18 +98,23 @@ export class Shape {
     return list;
   }
 
-  /** Positions whose switch can matter to a test: at its points and, for an indicator or a floating wire, beside them in their cables. */
+  /**
+   * Positions whose switch can matter to a test: at its points and, for an indicator or a floating wire,
+   * beside them in their cables.
+   */
   private switchesAt(test: Looked): ReadonlySet<number> {
     const { cables, cores } = this.stage.problem;
     const { groupOf, contacts } = this.stage.arrangedAs(test.arrangement);
-    if (test.points.some((point) => point.kind === 'circuit')) return new Set(contacts.map((contact) => contact.position));
+    if (test.points.some((point) => point.kind === 'circuit'))
+      return new Set(contacts.map((contact) => contact.position));
     const reach = this.reachIn(test.arrangement);
     const { nodes, evenFixed } = this.startsOf(test, reach);
     const found = reach.switchesFrom(nodes, evenFixed);
     const beside: number[] = [];
     for (const point of test.points)
       if (point.kind === 'core')
-        for (const core of cables[cores[point.core]?.cable ?? -1]?.cores ?? []) beside.push(groupOf[core] as number);
+        for (const core of cables[cores[point.core]?.cable ?? -1]?.cores ?? [])
+          beside.push(groupOf[core] as number);
     for (const position of reach.switchesFrom(beside, false)) found.add(position);
     return found;
   }
@@ -117,14 +128,17 @@ export class Shape {
     return scope;
   }
 
-  /** Where a test looks: at its points; for ohms beyond a tied point too, unless the other is the reference. */
+  /**
+   * Where a test looks: at its points; for ohms beyond a tied point too, unless the other is the reference.
+   */
   private startsOf(test: Looked, reach: Reach): { nodes: number[]; evenFixed: boolean } {
     const { groupOf } = this.stage.arrangedAs(test.arrangement);
     const nodes: number[] = [];
     for (const point of test.points)
       if (point.kind === 'core') nodes.push(groupOf[point.core] as number);
       else if (point.kind === 'load') nodes.push(...reach.endsOf(point.loadId));
-    const between = test.reading.tool === 'ohms' && nodes.length === 2 && !nodes.some((node) => reach.isReference(node));
+    const between =
+      test.reading.tool === 'ohms' && nodes.length === 2 && !nodes.some((node) => reach.isReference(node));
     return { nodes, evenFixed: between };
   }
 
@@ -132,15 +146,17 @@ export class Shape {
   private costOf(test: Looked): number {
     const reach = this.reachIn(test.arrangement);
     const { nodes, evenFixed } = this.startsOf(test, reach);
-    return !evenFixed && nodes.every((node) => reach.fixed(node)) ? 1 : 2 ** this.switchesOpen(test.arrangement).length;
+    return !evenFixed && nodes.every((node) => reach.fixed(node))
+      ? 1
+      : 2 ** this.switchesOpen(test.arrangement).length;
   }
 
   /** Positions whose switch is left in and not named. */
   switchesOpen(arrangement: Arrangement): readonly number[] {
     const setting = this.settingOf(arrangement);
-    setting.switchesOpen ??= [...new Set(this.stage.arrangedAs(arrangement).contacts.map((contact) => contact.position))].filter(
-      (position) => !arrangement.switches.has(String(position)),
-    );
+    setting.switchesOpen ??= [
+      ...new Set(this.stage.arrangedAs(arrangement).contacts.map((contact) => contact.position)),
+    ].filter((position) => !arrangement.switches.has(String(position)));
     return setting.switchesOpen;
   }
 
@@ -161,24 +177,30 @@ export class Shape {
     const here = ({ cable }: { cable: number }) => !this.stage.farIsParted(cable, arrangement);
     const maybe: MaybeJoined[] = [];
     network.tieReference(groups);
-    for (const { core, circuit, leg } of this.ends.lines.filter(here)) network.tieSource(group(core), circuit, leg, true);
+    for (const { core, circuit, leg } of this.ends.lines.filter(here))
+      network.tieSource(group(core), circuit, leg, true);
     const { circuits, isolating, cables } = this.stage.problem;
     const isOn = (circuit: number) => arrangement.breakers.get(circuits[circuit]?.id ?? '') === true;
-    for (const { core, opened } of this.ends.neutrals.filter(here)) if (opened.every(isOn)) network.tieReference(group(core));
+    for (const { core, opened } of this.ends.neutrals.filter(here))
+      if (opened.every(isOn)) network.tieReference(group(core));
     // What returns elsewhere may do so to a neutral that its breaker has opened.
     const open = isolating.size > 0 && ![...isolating].every(isOn);
-    const returnOf = (core: number | null) => (core === null && open ? groups + 1 + cables.length : group(core));
-    for (const { core, back, hanging } of this.ends.loads.filter(here)) hang(network, group(core), returnOf(back), hanging, arrangement);
+    const returnOf = (core: number | null) =>
+      core === null && open ? groups + 1 + cables.length : group(core);
+    for (const { core, back, hanging } of this.ends.loads.filter(here))
+      hang(network, group(core), returnOf(back), hanging, arrangement);
     for (const far of this.ends.far.filter(here)) {
       const common = groups + 1 + far.cable;
       if (far.source) network.tieSource(common, far.source.circuit, far.source.leg, true);
       if (far.hanging) hang(network, common, returnOf(far.back), far.hanging, arrangement);
       if (far.third !== null) network.merge(common, group(far.third));
-      for (const traveler of [far.one, far.two]) if (traveler !== null) maybe.push({ a: common, b: group(traveler), position: null });
+      for (const traveler of [far.one, far.two])
+        if (traveler !== null) maybe.push({ a: common, b: group(traveler), position: null });
     }
     // Which contact of a multi-location switch a state makes is hidden; that an ordinary one is open is not.
     for (const { from, to, position, when } of arranged.contacts)
-      if (when !== 'on' || arrangement.switches.get(String(position)) !== false) maybe.push({ a: from, b: to, position });
+      if (when !== 'on' || arrangement.switches.get(String(position)) !== false)
+        maybe.push({ a: from, b: to, position });
     return maybe;
   }
 
@@ -198,7 +220,11 @@ export class Shape {
     });
     explanation.classes.forEach((name, core) => {
       const cable = problem.cores[core]?.cable ?? -1;
-      if (name === 'switched-line' && !comesBack(explanation.far[cable]) && this.stage.farState(cable, arrangement) === null)
+      if (
+        name === 'switched-line' &&
+        !comesBack(explanation.far[cable]) &&
+        this.stage.farState(cable, arrangement) === null
+      )
         open.push(`switched:${core}`);
     });
     return open;
@@ -234,11 +260,15 @@ export class Shape {
     const effort = tests.map((test) => this.costOf(test));
     const cost = (part: { loads: Set<string>; tests: number[] }) =>
       2 ** part.loads.size * part.tests.reduce((sum, at) => sum + (effort[at] as number), 0);
-    const byCost = parts.map((part) => ({ part, cost: cost(part) })).sort((one, other) => one.cost - other.cost);
+    const byCost = parts
+      .map((part) => ({ part, cost: cost(part) }))
+      .sort((one, other) => one.cost - other.cost);
     return [
       ...byCost.map(({ part }) => ({
         loads: [...part.loads],
-        tests: part.tests.sort((one, other) => (effort[one] as number) - (effort[other] as number) || one - other),
+        tests: part.tests.sort(
+          (one, other) => (effort[one] as number) - (effort[other] as number) || one - other,
+        ),
         outside: null,
       })),
       ...[...outside].map(([load, tests]) => ({ loads: [], tests, outside: load })),

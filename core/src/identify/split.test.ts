@@ -6,9 +6,14 @@ import { Random } from '../test-support/random.js';
 import { identifyBox } from './identify.js';
 import { splitBox } from './split.js';
 
-const answered = (seed: number, gangs: number, steps: number): { box: Box; identify: (box: Box) => ReturnType<typeof identifyBox> } => {
+const answered = (
+  seed: number,
+  gangs: number,
+  steps: number,
+): { box: Box; identify: (box: Box) => ReturnType<typeof identifyBox> } => {
   const hidden = hiddenBox(new Random(seed), 'us', gangs, true);
-  const identify = (box: Box) => identifyBox(box, lookup({ ...hidden.job, boxes: [box, ...hidden.job.boxes.slice(1)] }));
+  const identify = (box: Box) =>
+    identifyBox(box, lookup({ ...hidden.job, boxes: [box, ...hidden.job.boxes.slice(1)] }));
   let { box } = hidden;
   for (let step = 0; step < steps; step++) {
     const [next] = identify(box).next;
@@ -26,7 +31,8 @@ function doubled(box: Box): Box {
   const walk = (value: unknown): unknown => {
     if (typeof value === 'string') return known.has(value) ? other(value) : value;
     if (Array.isArray(value)) return value.map(walk);
-    if (value && typeof value === 'object') return Object.fromEntries(Object.entries(value).map(([key, entry]) => [key, walk(entry)]));
+    if (value && typeof value === 'object')
+      return Object.fromEntries(Object.entries(value).map(([key, entry]) => [key, walk(entry)]));
     return value;
   };
   const shift = box.positions.length;
@@ -58,7 +64,9 @@ test.each([1, 2, 3, 4, 5, 6])('every record of a box is in exactly one part (see
   const parts = splitBox(box);
   for (const list of ['cables', 'positions', 'readings'] as const) {
     const key = (entry: object) => ('index' in entry ? String(entry.index) : (entry as { id: string }).id);
-    expect(parts.flatMap((part) => (part[list] as object[]).map(key)).sort()).toEqual((box[list] as object[]).map(key).sort());
+    expect(parts.flatMap((part) => (part[list] as object[]).map(key)).sort()).toEqual(
+      (box[list] as object[]).map(key).sort(),
+    );
   }
   expect(parts.flatMap((part) => part.conductors.map((conductor) => conductor.id)).sort()).toEqual(
     box.conductors.map((conductor) => conductor.id).sort(),
@@ -72,7 +80,11 @@ test('a box beside its double comes apart, and each half is told as if it were a
   const alone = identify(box).conductors;
   const beside = new Map(identify(both).conductors.map((conductor) => [conductor.id, conductor]));
   for (const conductor of alone)
-    expect({ id: conductor.id, role: beside.get(conductor.id)?.role, grade: beside.get(conductor.id)?.grade }).toEqual({
+    expect({
+      id: conductor.id,
+      role: beside.get(conductor.id)?.role,
+      grade: beside.get(conductor.id)?.grade,
+    }).toEqual({
       id: conductor.id,
       role: conductor.role,
       grade: conductor.grade,
@@ -82,7 +94,9 @@ test('a box beside its double comes apart, and each half is told as if it were a
 test('one reading between the halves makes them one', () => {
   const { box } = answered(11, 1, 0);
   const both = doubled(box);
-  const [first] = box.conductors.filter((conductor) => conductor.cableId !== undefined && conductor.colour === 'black');
+  const [first] = box.conductors.filter(
+    (conductor) => conductor.cableId !== undefined && conductor.colour === 'black',
+  );
   const spanning = {
     ...both,
     readings: [

@@ -17,7 +17,9 @@ export class Stage {
     private readonly wiring: Wiring,
     tests: readonly Test[],
   ) {
-    const keys = tests.flatMap((test) => [...test.arrangement.switches.keys()]).filter((key) => key.includes('/'));
+    const keys = tests
+      .flatMap((test) => [...test.arrangement.switches.keys()])
+      .filter((key) => key.includes('/'));
     this.foreign = [...new Set(keys)];
     this.middle = middleOf(problem);
   }
@@ -36,7 +38,8 @@ export class Stage {
   /** Whether the far switch of a cable is named, and which way its states together stand. */
   farState(cable: number, arrangement: Arrangement, swapped = false): boolean | null {
     const side = this.middle ? this.middle.cables.indexOf(cable) : -1;
-    const keys = side < 0 || !this.middle ? this.farKeys(cable) : [this.middle.keys[(side === 0) !== swapped ? 0 : 1]];
+    const keys =
+      side < 0 || !this.middle ? this.farKeys(cable) : [this.middle.keys[(side === 0) !== swapped ? 0 : 1]];
     if (keys.length === 0 || keys.some((key) => !arrangement.switches.has(key))) return null;
     return keys.reduce((state, key) => state !== arrangement.switches.get(key), false);
   }
@@ -46,11 +49,22 @@ export class Stage {
     if (!keys) {
       const { problem } = this;
       const nets = new Set(problem.cables[cable]?.cores.map((core) => problem.cores[core]?.net));
-      const here = problem.positions.filter((position) => [...position.nets.values()].some((net) => nets.has(net)));
-      const partners = [...new Set((here.length > 0 ? here : problem.positions).flatMap((position) => position.partners))];
+      const here = problem.positions.filter((position) =>
+        [...position.nets.values()].some((net) => nets.has(net)),
+      );
+      const partners = [
+        ...new Set((here.length > 0 ? here : problem.positions).flatMap((position) => position.partners)),
+      ];
       const end = problem.cables[cable]?.end;
       const along = end?.kind === 'box' ? partners.filter((key) => key.startsWith(`${end.boxId}/`)) : [];
-      keys = along.length > 0 ? along : partners.length > 0 ? partners : this.foreign.length === 1 ? [...this.foreign] : [];
+      keys =
+        along.length > 0
+          ? along
+          : partners.length > 0
+            ? partners
+            : this.foreign.length === 1
+              ? [...this.foreign]
+              : [];
       this.farKeyCache.set(cable, keys);
     }
     return keys;
@@ -67,7 +81,9 @@ export class Stage {
  *     far/1 ══ cable A ══ [four-way] ══ cable B ══ far2/1        or the other way about, where no run tells
  */
 function middleOf(problem: Problem): Stage['middle'] {
-  const position = problem.positions.find(({ existing, partners }) => existing === 'four-way' && partners.length === 2);
+  const position = problem.positions.find(
+    ({ existing, partners }) => existing === 'four-way' && partners.length === 2,
+  );
   if (!position) return null;
   const nets = new Set(position.nets.values());
   const cables = problem.cables.flatMap(({ cores }, cable) =>
@@ -75,7 +91,8 @@ function middleOf(problem: Problem): Stage['middle'] {
   );
   const [a, b] = cables;
   const [one, other] = position.partners;
-  if (cables.length !== 2 || a === undefined || b === undefined || one === undefined || other === undefined) return null;
+  if (cables.length !== 2 || a === undefined || b === undefined || one === undefined || other === undefined)
+    return null;
   // A run that tells where one of them goes tells both.
   const leads = (cable: number, key: string) => {
     const end = problem.cables[cable]?.end;

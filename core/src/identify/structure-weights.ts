@@ -1,5 +1,12 @@
 import { ODDS } from './priors.js';
-import { type CoreClass, comesBack, type FarKind, type Net, type Problem, type SwitchPosition } from './vocabulary.js';
+import {
+  type CoreClass,
+  comesBack,
+  type FarKind,
+  type Net,
+  type Problem,
+  type SwitchPosition,
+} from './vocabulary.js';
 
 /** What a net carries, whatever its members are called. */
 export type NetKind = 'hot' | 'switched' | 'neutral' | 'traveler' | 'spare';
@@ -16,8 +23,16 @@ const KIND: Record<CoreClass, NetKind> = {
   spare: 'spare',
 };
 
-/** What a core makes of its net; a switched line that comes back from the far switch stands with the load it feeds. */
-function kindOf(problem: Problem, classes: readonly CoreClass[], far: readonly (FarKind | null)[], core: number): NetKind {
+/**
+ * What a core makes of its net; a switched line that comes back from the far switch stands with the load it
+ * feeds.
+ */
+function kindOf(
+  problem: Problem,
+  classes: readonly CoreClass[],
+  far: readonly (FarKind | null)[],
+  core: number,
+): NetKind {
   const name = classes[core] as CoreClass;
   if (name === 'switched-line' && comesBack(far[problem.cores[core]?.cable ?? -1])) return 'switched';
   return KIND[name];
@@ -66,7 +81,10 @@ export function netWeight(
     case 'hot': {
       const feeds = count('line') + count('switched-line');
       if (feeds === 0) return 0;
-      return (feeds > 1 ? ODDS.ring ** (feeds - 1) * (problem.practice === 'gb' ? 10 : 1) : 1) * (alone ? ODDS.usedButCapped : 1);
+      return (
+        (feeds > 1 ? ODDS.ring ** (feeds - 1) * (problem.practice === 'gb' ? 10 : 1) : 1) *
+        (alone ? ODDS.usedButCapped : 1)
+      );
     }
     case 'neutral': {
       const feeds = count('neutral-in');
@@ -82,7 +100,10 @@ export function netWeight(
   }
 }
 
-/** Two under one screw, and a joint with one tail to a switch, are a line that is carried on before they are a load. */
+/**
+ * Two under one screw, and a joint with one tail to a switch, are a line that is carried on before they are a
+ * load.
+ */
 function passedOn(net: Net): number {
   return (net.underOneScrew ? ODDS.loadUnderOneScrew : 1) * (net.tailToSwitch ? ODDS.loadByTail : 1);
 }
@@ -97,7 +118,8 @@ export function positionWeight(position: SwitchPosition, kinds: readonly (NetKin
   };
   if (position.nets.size === 0) return 1;
   if (position.roles) return smartWeight(position, at);
-  const multi = position.existing === 'three-way' || (PLAIN.has(position.existing) && position.nets.has('common'));
+  const multi =
+    position.existing === 'three-way' || (PLAIN.has(position.existing) && position.nets.has('common'));
   if (multi) return threeWay(at('common'), at('t1'), at('t2'));
   if (PLAIN.has(position.existing)) return contact(at('a') ?? at('u1'), at('b') ?? at('u2'));
   switch (position.existing) {
@@ -135,14 +157,24 @@ function threeWay(common: NetKind | null, t1: NetKind | null, t2: NetKind | null
   const travelers = [t1, t2].filter((kind) => kind === 'traveler').length;
   // By conversion the commons are linked, and line and switched line stand on the outer terminals.
   if (common === 'traveler' && [t1, t2].includes('hot') && [t1, t2].includes('switched')) return 0.3;
-  if (travelers === 2) return common === 'hot' || common === 'switched' ? 1 : common === null ? 0.05 : common === 'traveler' ? 0.02 : 0;
-  if (travelers === 1) return [t1, t2].includes(null) && (common === 'hot' || common === 'switched') ? 0.02 : 0;
+  if (travelers === 2)
+    return common === 'hot' || common === 'switched'
+      ? 1
+      : common === null
+        ? 0.05
+        : common === 'traveler'
+          ? 0.02
+          : 0;
+  if (travelers === 1)
+    return [t1, t2].includes(null) && (common === 'hot' || common === 'switched') ? 0.02 : 0;
   const [used] = [t1, t2].filter((kind) => kind !== null);
-  if ([t1, t2].includes(null) || [t1, t2].includes('spare')) return ODDS.threeWayAsPlain * contact(common, used ?? null);
+  if ([t1, t2].includes(null) || [t1, t2].includes('spare'))
+    return ODDS.threeWayAsPlain * contact(common, used ?? null);
   return 0;
 }
 
-const hotHalf = (kind: NetKind | null) => (kind === 'hot' || kind === null ? 1 : kind === 'switched' ? ODDS.receptacleSwitched : 0);
+const hotHalf = (kind: NetKind | null) =>
+  kind === 'hot' || kind === null ? 1 : kind === 'switched' ? ODDS.receptacleSwitched : 0;
 const half = (kind: NetKind | null) => (kind === 'neutral' || kind === null ? 1 : 0);
 
 function smartWeight(position: SwitchPosition, at: (terminal: string) => NetKind | null): number {
@@ -166,7 +198,10 @@ function smartWeight(position: SwitchPosition, at: (terminal: string) => NetKind
   return weight;
 }
 
-/** Far ends against this end: where the common here is hot the far one feeds the load, and the other way round. */
+/**
+ * Far ends against this end: where the common here is hot the far one feeds the load, and the other way
+ * round.
+ */
 export function travelerWeight(
   problem: Problem,
   classes: readonly CoreClass[],
@@ -179,12 +214,16 @@ export function travelerWeight(
     if (!kind) return;
     if (kind === 'conversion') {
       const link = cable.cores.find((core) => classes[core] === 'traveler');
-      const onCommon = problem.nets[problem.cores[link ?? -1]?.net ?? -1]?.terminals.some(({ terminal }) => terminal === 'common');
+      const onCommon = problem.nets[problem.cores[link ?? -1]?.net ?? -1]?.terminals.some(
+        ({ terminal }) => terminal === 'common',
+      );
       if (!onCommon) weight *= 0.05;
       return;
     }
     const fedThere = kind === 'fed' || kind === 'fed-by-third';
-    const pair = cable.cores.filter((core) => classes[core] === 'traveler').map((core) => problem.cores[core]?.net ?? -1);
+    const pair = cable.cores
+      .filter((core) => classes[core] === 'traveler')
+      .map((core) => problem.cores[core]?.net ?? -1);
     if (pair[0] === pair[1]) {
       weight = 0;
       return;
@@ -201,9 +240,12 @@ export function travelerWeight(
       const here = common === undefined ? null : kinds[common];
       if (position?.existing === 'four-way') {
         // The pair on the other side must come from the other end.
-        const across = [...position.nets.values()].filter((net) => !pair.includes(net)).flatMap((net) => problem.nets[net]?.cores ?? []);
+        const across = [...position.nets.values()]
+          .filter((net) => !pair.includes(net))
+          .flatMap((net) => problem.nets[net]?.cores ?? []);
         const others = new Set(across.map((core) => far[problem.cores[core]?.cable ?? -1]));
-        if ([...others].some((other) => other && (other === 'fed' || other === 'fed-by-third') === fedThere)) weight = 0;
+        if ([...others].some((other) => other && (other === 'fed' || other === 'fed-by-third') === fedThere))
+          weight = 0;
       } else if ((here === 'hot' && fedThere) || (here === 'switched' && !fedThere)) weight = 0;
     } else if (one?.other !== undefined && one.other === two?.other) {
       const other = far[one.other];

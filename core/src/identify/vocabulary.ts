@@ -3,8 +3,9 @@ import type { Colour, PracticeId, Role } from '../job/schema/primitives.js';
 import type { Reading } from '../job/schema/survey.js';
 
 /**
- * What a conductor can be, told apart by what hangs on its far end. Roles are coarser: the neutral of a feed and the return of an
- * outgoing load cable are both neutrals, and alike in place; parted, the return floats with its load.
+ * What a conductor can be, told apart by what hangs on its far end. Roles are coarser: the neutral of a feed
+ * and the return of an outgoing load cable are both neutrals, and alike in place; parted, the return floats
+ * with its load.
  */
 export type CoreClass =
   | 'line' // from the breaker: source
@@ -30,7 +31,15 @@ export const ROLE_OF: Record<CoreClass, Role> = {
 };
 
 /** Roles an insulated conductor can have, in the order probabilities are kept. */
-export const ROLES = ['line', 'switched-line', 'line-on', 'load', 'neutral', 'traveler', 'spare'] as const satisfies readonly Role[];
+export const ROLES = [
+  'line',
+  'switched-line',
+  'line-on',
+  'load',
+  'neutral',
+  'traveler',
+  'spare',
+] as const satisfies readonly Role[];
 export type InsulatedRole = (typeof ROLES)[number];
 
 /** An insulated conductor of a cable. Numbered: everything below speaks of cores by number. */
@@ -56,8 +65,8 @@ export interface CableCores {
 }
 
 /**
- * A net: cores and terminals that hang together in place, switch contacts apart. `joints` names its joints, `terminals` the terminals
- * of devices on it.
+ * A net: cores and terminals that hang together in place, switch contacts apart. `joints` names its joints,
+ * `terminals` the terminals of devices on it.
  */
 export interface Net {
   cores: number[];
@@ -124,7 +133,10 @@ export interface Problem {
   cables: CableCores[];
   nets: Net[];
   positions: SwitchPosition[];
-  /** Circuits a line may be of: the box's own, those that readings or runs show in it, and last one that nobody named. */
+  /**
+   * Circuits a line may be of: the box's own, those that readings or runs show in it, and last one that
+   * nobody named.
+   */
   circuits: { id: string | null; leg: string | null; volts: number; prior: number; own: boolean }[];
   loads: ReadonlyMap<string, Load>;
   tests: Test[];
@@ -147,7 +159,11 @@ export interface Problem {
   /** Circuits that are to be off too before a neutral of the box is opened. */
   alsoOff: readonly string[];
   /** How the latest reading left the box. */
-  standsNow: { arrangement: Reading['arrangement']; position: number | null; breakers: Readonly<Record<string, string>> } | null;
+  standsNow: {
+    arrangement: Reading['arrangement'];
+    position: number | null;
+    breakers: Readonly<Record<string, string>>;
+  } | null;
   /** A position of the whole box, for tests at a part of it that has none. */
   anyPosition: number | null;
   /** Something is alive with every breaker of the box off: no dead test before its source is found. */
@@ -155,12 +171,16 @@ export interface Problem {
 }
 
 /**
- * How the far end of a pair of travelers is fed. `conversion`: one three-core links the commons of two switches, and the line and the
- * switched line stand on the outer terminals of both; the far switch joins the link to the one or the other.
+ * How the far end of a pair of travelers is fed. `conversion`: one three-core links the commons of two
+ * switches, and the line and the switched line stand on the outer terminals of both; the far switch joins the
+ * link to the one or the other.
  */
 export type FarKind = 'fed' | 'fed-by-third' | 'load' | 'load-by-third' | 'conversion';
 
-/** Whether a switched line of the cable comes back from a switch at its far end, to stand with the load it feeds. */
+/**
+ * Whether a switched line of the cable comes back from a switch at its far end, to stand with the load it
+ * feeds.
+ */
 export function comesBack(far: FarKind | null | undefined): boolean {
   return far === 'load-by-third' || far === 'conversion';
 }
@@ -172,7 +192,10 @@ export interface CablePattern {
   weight: number;
 }
 
-/** A whole explanation of the box before readings: every core's class, the far ends of traveler cables, circuits and loads. */
+/**
+ * A whole explanation of the box before readings: every core's class, the far ends of traveler cables,
+ * circuits and loads.
+ */
 export interface Explanation {
   /** By core. */
   classes: readonly CoreClass[];

@@ -22,7 +22,10 @@ export function byClock(a: Placed, b: Placed): number {
   return a.at === b.at ? a.place - b.place : a.at - b.at;
 }
 
-/** The events of a job up to an instant, found by what they are about; made once and asked by everything that reads the record. */
+/**
+ * The events of a job up to an instant, found by what they are about; made once and asked by everything that
+ * reads the record.
+ */
 export class EventRecord {
   private readonly struck: ReadonlySet<string>;
   private readonly groups = new Map<string, Placed[]>();
@@ -30,7 +33,9 @@ export class EventRecord {
 
   /** @param until ms; what is later does not count */
   constructor(job: Pick<Job, 'events'>, until = Number.POSITIVE_INFINITY) {
-    const placed = job.events.map((event, place) => ({ event, at: instantOf(event), place })).filter(({ at }) => at <= until);
+    const placed = job.events
+      .map((event, place) => ({ event, at: instantOf(event), place }))
+      .filter(({ at }) => at <= until);
     this.struck = struckEvents(placed.map(({ event }) => event));
     for (const entry of placed) {
       const { kind, circuitId, boxId, id } = entry.event;

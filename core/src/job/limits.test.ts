@@ -34,17 +34,19 @@ test('a job file is held to them, unknown fields too', () => {
     return result.ok ? [] : result.problems.map(({ path, message }) => `${path} ${message}`);
   };
   expect(read((job) => Object.assign(job, { later: nested(LIMITS.depth - 1) }))).toEqual([]);
-  expect(read((job) => Object.assign(job, { later: nested(LIMITS.depth) }))[0]).toMatch(/^\/later\/0.*nested too deep/);
+  expect(read((job) => Object.assign(job, { later: nested(LIMITS.depth) }))[0]).toMatch(
+    /^\/later\/0.*nested too deep/,
+  );
   expect(read((job) => Object.assign((job.boxes as object[])[0] as object, { notes: '\uDC00' }))[0]).toMatch(
     /^\/boxes\/0\/notes holds half/,
   );
-  expect(read((job) => Object.assign(job, { overrides: [{ figure: 'é'.repeat(300), value: 1 }] }))[0]).toMatch(
-    /^\/overrides\/0\/figure is too long/,
-  );
+  expect(
+    read((job) => Object.assign(job, { overrides: [{ figure: 'é'.repeat(300), value: 1 }] }))[0],
+  ).toMatch(/^\/overrides\/0\/figure is too long/);
   const many = Array.from({ length: 30 }, (_, index) => [`f${index}`, 'x'.repeat(90_000)]);
-  expect(read((job) => Object.assign((job.rooms as object[])[0] as object, Object.fromEntries(many)))[0]).toMatch(
-    /^\/rooms\/0 is too large/,
-  );
+  expect(
+    read((job) => Object.assign((job.rooms as object[])[0] as object, Object.fromEntries(many)))[0],
+  ).toMatch(/^\/rooms\/0 is too large/);
 });
 
 test('an edit is held to them', () => {
@@ -56,9 +58,12 @@ test('an edit is held to them', () => {
     label: 'x',
     parts: [{ kind: 'thing', id: 't', base: null, put }],
   });
-  const problem = (put: Record<string, unknown>) => Edit.safeParse(edit(put)).error?.issues[0]?.path.join('/');
+  const problem = (put: Record<string, unknown>) =>
+    Edit.safeParse(edit(put)).error?.issues[0]?.path.join('/');
   expect(problem({ deep: nested(LIMITS.depth - 1) })).toBeUndefined();
   expect(problem({ deep: nested(LIMITS.depth + 4) })).toMatch(/^parts\/0\/put\/deep/);
   expect(problem({ half: '\uD800' })).toBe('parts/0/put/half');
-  expect(problem(Object.fromEntries(Array.from({ length: 50 }, (_, index) => [`f${index}`, 'x'.repeat(90_000)])))).toBe('parts');
+  expect(
+    problem(Object.fromEntries(Array.from({ length: 50 }, (_, index) => [`f${index}`, 'x'.repeat(90_000)]))),
+  ).toBe('parts');
 });

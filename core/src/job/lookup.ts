@@ -22,7 +22,8 @@ export function placeKey(boxId: string, position: number): string {
 }
 
 export function lookup(job: Job): JobLookup {
-  const byId = <Record extends { id: string }>(records: readonly Record[]) => new Map(records.map((record) => [record.id, record]));
+  const byId = <Record extends { id: string }>(records: readonly Record[]) =>
+    new Map(records.map((record) => [record.id, record]));
   return {
     job,
     devices: byId(job.catalogue.devices),
@@ -31,8 +32,14 @@ export function lookup(job: Job): JobLookup {
     circuits: byId(job.circuits),
     rooms: byId(job.rooms),
     boxes: byId(job.boxes),
-    selections: new Map(job.selections.map((selection) => [placeKey(selection.boxId, selection.position), selection])),
-    groups: new Map(job.groups.flatMap((group) => group.places.map((place) => [placeKey(place.boxId, place.position), group] as const))),
+    selections: new Map(
+      job.selections.map((selection) => [placeKey(selection.boxId, selection.position), selection]),
+    ),
+    groups: new Map(
+      job.groups.flatMap((group) =>
+        group.places.map((place) => [placeKey(place.boxId, place.position), group] as const),
+      ),
+    ),
   };
 }
 
@@ -65,7 +72,9 @@ export function boxesOfRoom(job: Job, roomId: string): Box[] {
 
 /** Rooms in walking order: by floor, then by their order, then by name. */
 export function roomsInOrder(job: Job): Room[] {
-  return [...job.rooms].sort((a, b) => a.floor - b.floor || a.order - b.order || a.name.localeCompare(b.name));
+  return [...job.rooms].sort(
+    (a, b) => a.floor - b.floor || a.order - b.order || a.name.localeCompare(b.name),
+  );
 }
 
 /** Positions that want a smart device. */

@@ -1,6 +1,9 @@
 import type { Circuit, Job } from './schema/job.js';
 
-/** Circuits that share a neutral with each other, directly or through others: one set for each such family, by circuit. */
+/**
+ * Circuits that share a neutral with each other, directly or through others: one set for each such family, by
+ * circuit.
+ */
 export class NeutralFamilies {
   private readonly families = new Map<string, ReadonlySet<string>>();
 

@@ -4,7 +4,10 @@ import { readJobDocument, readJobFile } from './read.js';
 
 type Document = Record<string, unknown>;
 
-/** A copy of the document with one thing done to it. `path` is a JSON Pointer to what is replaced; undefined takes it out. */
+/**
+ * A copy of the document with one thing done to it. `path` is a JSON Pointer to what is replaced; undefined
+ * takes it out.
+ */
 function spoiled(path: string, value: unknown): Document {
   const document = JSON.parse(exampleText('stairs')) as Document;
   const steps = path.slice(1).split('/');
@@ -87,7 +90,8 @@ describe('what is wrong is named by its pointer', () => {
     const result = readJobDocument(spoiled(path, value));
     expect(result.ok).toBe(false);
     const near = result.problems.filter(
-      (problem) => problem.severity === 'error' && (problem.path.startsWith(path) || path.startsWith(problem.path)),
+      (problem) =>
+        problem.severity === 'error' && (problem.path.startsWith(path) || path.startsWith(problem.path)),
     );
     expect(near.map((problem) => problem.message).join('; ')).toMatch(message);
     expect(near[0]?.path.startsWith(path)).toBe(true);
@@ -107,8 +111,14 @@ describe('what a proof of dead or a clearing says is held to its kind; what it l
     ['hazard', { kind: 'cleared', hazard: 3 }, /string/],
     ['note', { kind: 'cleared', note: ['done'] }, /string/],
   ])('%s of %j', (field, event, message) => {
-    const { ok, problems } = readJobDocument({ ...exampleJob('pantry'), events: [{ id: 'e-new', at, ...event }] });
-    expect({ ok, paths: problems.map(({ path }) => path.startsWith(`/events/0/${field}`)) }).toEqual({ ok: false, paths: [true] });
+    const { ok, problems } = readJobDocument({
+      ...exampleJob('pantry'),
+      events: [{ id: 'e-new', at, ...event }],
+    });
+    expect({ ok, paths: problems.map(({ path }) => path.startsWith(`/events/0/${field}`)) }).toEqual({
+      ok: false,
+      paths: [true],
+    });
     expect(problems[0]?.message).toMatch(message);
   });
   test.each(['proved', 'cleared', 'paused'])('%s alone is taken', (kind) => {
@@ -119,7 +129,10 @@ describe('what a proof of dead or a clearing says is held to its kind; what it l
 test('a terminal the device does not have and an edition out of place are warnings', () => {
   const result = readJobDocument({ ...spoiled('/boxes/0/conductors/3/at/terminal', 'z9'), practice: 'ca' });
   expect(result.ok).toBe(true);
-  expect(result.problems.map((problem) => problem.path)).toEqual(['/edition', '/boxes/0/conductors/3/at/terminal']);
+  expect(result.problems.map((problem) => problem.path)).toEqual([
+    '/edition',
+    '/boxes/0/conductors/3/at/terminal',
+  ]);
 });
 
 test('unknown fields are kept at every level', () => {

@@ -42,7 +42,9 @@ export const recordName = ({ kind, id }: { kind: RecordKind; id: string }): stri
 export function listOf(job: Job, kind: ListKind): readonly JobRecord[] | undefined {
   const [first, second] = RECORD_LISTS[kind] as readonly [string, string?];
   const outer = (job as unknown as JobRecord)[first];
-  return (second === undefined ? outer : (outer as JobRecord | undefined)?.[second]) as JobRecord[] | undefined;
+  return (second === undefined ? outer : (outer as JobRecord | undefined)?.[second]) as
+    | JobRecord[]
+    | undefined;
 }
 
 /** The same job with one list replaced; everything else is shared. `undefined` takes the list out. */
@@ -57,7 +59,8 @@ export function withList(job: Job, kind: ListKind, list: readonly JobRecord[] | 
 
 /**
  * What names a record within its kind: its id; for a selection its place, for a platform its name.
- * Records of other programs that have no id are named by their place in the list, `#0`, `#1`, which no id can equal.
+ * Records of other programs that have no id are named by their place in the list, `#0`, `#1`, which no id can
+ * equal.
  */
 export function recordKey(kind: ListKind, record: JobRecord, index: number): string {
   if (kind === 'selection') return `${String(record.boxId)}/${String(record.position)}`;
@@ -66,7 +69,11 @@ export function recordKey(kind: ListKind, record: JobRecord, index: number): str
   return typeof record.id === 'string' ? record.id : `#${index}`;
 }
 
-export function findRecord(job: Job, kind: RecordKind, key: string): { record: JobRecord; index: number } | undefined {
+export function findRecord(
+  job: Job,
+  kind: RecordKind,
+  key: string,
+): { record: JobRecord; index: number } | undefined {
   if (kind === 'job') return key === job.id ? { record: headerOf(job), index: 0 } : undefined;
   const list = listOf(job, kind);
   const index = list?.findIndex((record, at) => recordKey(kind, record, at) === key) ?? -1;
@@ -79,7 +86,10 @@ const CATALOGUE_LISTS: ReadonlySet<string> = new Set(
 );
 const LISTED: ReadonlySet<string> = new Set(LIST_KINDS.map((kind) => RECORD_LISTS[kind][0]));
 
-/** The document without its lists of records. Unknown fields of the catalogue object stay with the header under `catalogue`. */
+/**
+ * The document without its lists of records. Unknown fields of the catalogue object stay with the header
+ * under `catalogue`.
+ */
 export function headerOf(job: Job): JobRecord {
   const header: JobRecord = {};
   for (const [field, value] of Object.entries(job)) if (!LISTED.has(field)) header[field] = value;
@@ -93,7 +103,10 @@ export function listsOf(job: Job): ListKind[] {
   return LIST_KINDS.filter((kind) => listOf(job, kind) !== undefined);
 }
 
-/** The document put together again from its header and lists; the counterpart of {@link headerOf} and {@link listOf}. */
+/**
+ * The document put together again from its header and lists; the counterpart of {@link headerOf} and {@link
+ * listOf}.
+ */
 export function assembleJob(header: JobRecord, lists: ReadonlyMap<ListKind, readonly JobRecord[]>): Job {
   let job = { ...header, catalogue: { ...(header.catalogue as JobRecord | undefined) } } as unknown as Job;
   for (const kind of LIST_KINDS) {
@@ -110,14 +123,21 @@ export interface RecordChange {
   record?: JobRecord;
 }
 
-/** The records that differ between two jobs that share what is equal; compared by reference, so unshared copies count as changed. */
+/**
+ * The records that differ between two jobs that share what is equal; compared by reference, so unshared
+ * copies count as changed.
+ */
 export function changedRecords(before: Job, after: Job): RecordChange[] {
   const changes: RecordChange[] = [];
   if (before === after) return changes;
   const was = headerOf(before);
   const now = headerOf(after);
   const fields = new Set([...Object.keys(was), ...Object.keys(now)]);
-  if ([...fields].some((field) => was[field] !== now[field] && !(field === 'catalogue' && sameJson(was[field], now[field]))))
+  if (
+    [...fields].some(
+      (field) => was[field] !== now[field] && !(field === 'catalogue' && sameJson(was[field], now[field])),
+    )
+  )
     changes.push({ kind: 'job', key: after.id, record: now });
   for (const kind of LIST_KINDS) {
     const old = listOf(before, kind);

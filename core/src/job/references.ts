@@ -82,7 +82,8 @@ class ReferenceCheck {
     claimAll(['loads'], job.loads);
     job.boxes.forEach((box, index) => {
       this.claim(box.id, ['boxes', index, 'id']);
-      for (const part of ['cables', 'conductors', 'joints', 'readings'] as const) claimAll(['boxes', index, part], box[part]);
+      for (const part of ['cables', 'conductors', 'joints', 'readings'] as const)
+        claimAll(['boxes', index, part], box[part]);
     });
     for (const part of [
       'runs',
@@ -105,16 +106,30 @@ class ReferenceCheck {
     const names = new Set<string>();
     job.catalogue.platforms.forEach((platform, index) => {
       if (names.has(platform.name))
-        this.error(['catalogue', 'platforms', index, 'name'], `names the platform "${platform.name}" a second time`);
+        this.error(
+          ['catalogue', 'platforms', index, 'name'],
+          `names the platform "${platform.name}" a second time`,
+        );
       names.add(platform.name);
     });
   }
 
-  private must(known: { has(id: string): boolean }, id: string | null | undefined, path: Path, what: string): void {
-    if (id !== undefined && id !== null && !known.has(id)) this.error(path, `names the ${what} "${id}", which is not in the file`);
+  private must(
+    known: { has(id: string): boolean },
+    id: string | null | undefined,
+    path: Path,
+    what: string,
+  ): void {
+    if (id !== undefined && id !== null && !known.has(id))
+      this.error(path, `names the ${what} "${id}", which is not in the file`);
   }
 
-  private mustAll(known: { has(id: string): boolean }, ids: readonly string[] | undefined, path: Path, what: string): void {
+  private mustAll(
+    known: { has(id: string): boolean },
+    ids: readonly string[] | undefined,
+    path: Path,
+    what: string,
+  ): void {
     ids?.forEach((id, index) => {
       this.must(known, id, [...path, index], what);
     });
@@ -124,13 +139,21 @@ class ReferenceCheck {
   private place(place: { boxId?: string | undefined; position?: number | undefined }, path: Path): void {
     this.must(this.boxes, place.boxId, [...path, 'boxId'], 'box');
     const box = this.boxes.get(place.boxId ?? '');
-    if (box && place.position !== undefined && !box.positions.some((position) => position.index === place.position))
-      this.error([...path, 'position'], `names position ${place.position}, which the box "${box.id}" does not have`);
+    if (
+      box &&
+      place.position !== undefined &&
+      !box.positions.some((position) => position.index === place.position)
+    )
+      this.error(
+        [...path, 'position'],
+        `names position ${place.position}, which the box "${box.id}" does not have`,
+      );
   }
 
   private records(): void {
     const { job } = this;
-    if (job.edition !== undefined && job.practice !== 'us') this.warning(['edition'], 'belongs to the practice "us" only and is not used');
+    if (job.edition !== undefined && job.practice !== 'us')
+      this.warning(['edition'], 'belongs to the practice "us" only and is not used');
     const { brief } = job;
     brief?.platforms?.forEach((platform, index) => {
       this.must(this.platforms, platform.name, ['brief', 'platforms', index, 'name'], 'platform');
@@ -147,7 +170,12 @@ class ReferenceCheck {
         this.must(this.devices, entry.deviceId, ['brief', list, index, 'deviceId'], 'device');
       });
     job.circuits.forEach((circuit, index) => {
-      this.mustAll(this.circuits, circuit.sharesNeutralWith, ['circuits', index, 'sharesNeutralWith'], 'circuit');
+      this.mustAll(
+        this.circuits,
+        circuit.sharesNeutralWith,
+        ['circuits', index, 'sharesNeutralWith'],
+        'circuit',
+      );
     });
     job.loads.forEach((load, index) => {
       this.must(this.rooms, load.roomId, ['loads', index, 'roomId'], 'room');
@@ -160,11 +188,15 @@ class ReferenceCheck {
         this.must(this.loads, end.loadId, [...path, 'loadId'], 'load');
         this.must(this.circuits, end.circuitId, [...path, 'circuitId'], 'circuit');
         const box = this.boxes.get(end.boxId ?? '');
-        if (box) this.must(new Set(box.cables.map((cable) => cable.id)), end.cableId, [...path, 'cableId'], 'cable');
+        if (box)
+          this.must(new Set(box.cables.map((cable) => cable.id)), end.cableId, [...path, 'cableId'], 'cable');
       });
-      const [from, to] = run.ends.map((end) => new Set(this.boxes.get(end.boxId ?? '')?.conductors.map((conductor) => conductor.id)));
+      const [from, to] = run.ends.map(
+        (end) => new Set(this.boxes.get(end.boxId ?? '')?.conductors.map((conductor) => conductor.id)),
+      );
       run.pairs?.forEach((pair, which) => {
-        if (from && run.ends[0]?.boxId) this.must(from, pair[0], ['runs', index, 'pairs', which, 0], 'conductor');
+        if (from && run.ends[0]?.boxId)
+          this.must(from, pair[0], ['runs', index, 'pairs', which, 0], 'conductor');
         if (to && run.ends[1]?.boxId) this.must(to, pair[1], ['runs', index, 'pairs', which, 1], 'conductor');
       });
     });
@@ -191,7 +223,11 @@ class ReferenceCheck {
       for (const [channel, load] of Object.entries(selection.channels ?? {}))
         this.must(this.loads, load, [...path, 'channels', channel], 'load');
       const key = `${selection.boxId}/${selection.position}`;
-      if (chosen.has(key)) this.error(path, `chooses for position ${selection.position} of the box "${selection.boxId}" a second time`);
+      if (chosen.has(key))
+        this.error(
+          path,
+          `chooses for position ${selection.position} of the box "${selection.boxId}" a second time`,
+        );
       chosen.add(key);
     });
     job.pairings.forEach((pairing, index) => {
@@ -208,7 +244,12 @@ class ReferenceCheck {
     this.must(this.rooms, box.roomId, [...path, 'roomId'], 'room');
     this.mustAll(this.circuits, box.circuitIds, [...path, 'circuitIds'], 'circuit');
     if (box.enclosure.capacity.from === 'standard')
-      this.must(this.enclosures, box.enclosure.capacity.enclosureId, [...path, 'enclosure', 'capacity', 'enclosureId'], 'enclosure');
+      this.must(
+        this.enclosures,
+        box.enclosure.capacity.enclosureId,
+        [...path, 'enclosure', 'capacity', 'enclosureId'],
+        'enclosure',
+      );
     const cables = new Set(box.cables.map((cable) => cable.id));
     const joints = new Set(box.joints.map((joint) => joint.id));
     const conductors = new Set(box.conductors.map((conductor) => conductor.id));
@@ -218,9 +259,13 @@ class ReferenceCheck {
       this.must(joints, place?.joint, [...where, 'joint'], 'joint');
       if (place?.position === undefined) return;
       const position = positions.get(place.position);
-      if (!position) this.error([...where, 'position'], `names position ${place.position}, which the box does not have`);
+      if (!position)
+        this.error([...where, 'position'], `names position ${place.position}, which the box does not have`);
       else if (place.terminal !== undefined && !isKnownTerminal(position, place.terminal, this.devices))
-        this.warning([...where, 'terminal'], `names the terminal "${place.terminal}", which a ${position.existing} does not have`);
+        this.warning(
+          [...where, 'terminal'],
+          `names the terminal "${place.terminal}", which a ${position.existing} does not have`,
+        );
     };
     box.conductors.forEach((conductor, index) => {
       const where = [...path, 'conductors', index];
@@ -234,7 +279,8 @@ class ReferenceCheck {
     const indexes = new Set<number>();
     box.positions.forEach((position, index) => {
       const where = [...path, 'positions', index];
-      if (indexes.has(position.index)) this.error([...where, 'index'], `uses the index ${position.index} a second time`);
+      if (indexes.has(position.index))
+        this.error([...where, 'index'], `uses the index ${position.index} a second time`);
       indexes.add(position.index);
       this.mustAll(this.loads, position.loadIds, [...where, 'loadIds'], 'load');
       this.must(this.devices, position.deviceId, [...where, 'deviceId'], 'device');
@@ -263,19 +309,32 @@ class ReferenceCheck {
     });
   }
 
-  private reading(reading: Reading, path: Path, own: { box: Box; conductors: Set<string>; joints: Set<string> }): void {
+  private reading(
+    reading: Reading,
+    path: Path,
+    own: { box: Box; conductors: Set<string>; joints: Set<string> },
+  ): void {
     const allowed = VALUES[reading.tool];
     const fits = typeof reading.value === 'number' ? allowed.number : allowed.words.includes(reading.value);
     if (!fits) this.error([...path, 'value'], `must be ${allowed.says} for the tool "${reading.tool}"`);
     else if (typeof reading.value === 'number' && !(reading.value >= 0 && reading.value <= allowed.most))
-      this.error([...path, 'value'], `must be between 0 and ${allowed.most} ${reading.tool === 'ohms' ? 'ohms' : 'V'}`);
+      this.error(
+        [...path, 'value'],
+        `must be between 0 and ${allowed.most} ${reading.tool === 'ohms' ? 'ohms' : 'V'}`,
+      );
     this.mustAll(own.conductors, reading.lifted, [...path, 'lifted'], 'conductor');
     this.mustAll(own.joints, reading.joined, [...path, 'joined'], 'joint');
-    if (reading.position !== undefined && !own.box.positions.some((position) => position.index === reading.position))
+    if (
+      reading.position !== undefined &&
+      !own.box.positions.some((position) => position.index === reading.position)
+    )
       this.error([...path, 'position'], `names position ${reading.position}, which the box does not have`);
-    for (const id of Object.keys(reading.breakers ?? {})) this.must(this.circuits, id, [...path, 'breakers', id], 'circuit');
-    for (const id of Object.keys(reading.boxes ?? {})) this.must(this.boxes, id, [...path, 'boxes', id], 'box');
-    for (const id of Object.keys(reading.loads ?? {})) this.must(this.loads, id, [...path, 'loads', id], 'load');
+    for (const id of Object.keys(reading.breakers ?? {}))
+      this.must(this.circuits, id, [...path, 'breakers', id], 'circuit');
+    for (const id of Object.keys(reading.boxes ?? {}))
+      this.must(this.boxes, id, [...path, 'boxes', id], 'box');
+    for (const id of Object.keys(reading.loads ?? {}))
+      this.must(this.loads, id, [...path, 'loads', id], 'load');
     for (const key of Object.keys(reading.switches ?? {})) {
       const [boxId, index] = key.includes('/') ? key.split('/') : [own.box.id, key];
       const box = this.boxes.get(boxId ?? '');
@@ -303,7 +362,8 @@ class ReferenceCheck {
     const known = new Set(ruleFigures(this.job).map((figure) => figure.id));
     this.job.overrides?.forEach(({ figure, value }, index) => {
       const path = ['overrides', index];
-      if (!known.has(figure)) this.warning([...path, 'figure'], `names "${figure}", which is no figure of this practice`);
+      if (!known.has(figure))
+        this.warning([...path, 'figure'], `names "${figure}", which is no figure of this practice`);
       if (value <= 0) this.error([...path, 'value'], 'must be above 0');
     });
   }
@@ -314,23 +374,35 @@ class ReferenceCheck {
       this.must(this.hubs, device.hubId, [...path, 'hubId'], 'hub');
       this.mustAll(this.platforms, device.platforms, [...path, 'platforms'], 'platform');
       device.multiLocation?.forEach((entry, which) => {
-        this.mustAll(this.devices, entry.partnerIds, [...path, 'multiLocation', which, 'partnerIds'], 'device');
+        this.mustAll(
+          this.devices,
+          entry.partnerIds,
+          [...path, 'multiLocation', which, 'partnerIds'],
+          'device',
+        );
       });
       const terminals = new Set<string>();
       device.terminals.forEach((terminal, which) => {
         if (terminals.has(terminal.id))
-          this.error([...path, 'terminals', which, 'id'], `uses the terminal id "${terminal.id}" a second time`);
+          this.error(
+            [...path, 'terminals', which, 'id'],
+            `uses the terminal id "${terminal.id}" a second time`,
+          );
         terminals.add(terminal.id);
       });
       const channels = new Set<number>();
       device.channels.forEach((channel, which) => {
-        if (channels.has(channel.id)) this.error([...path, 'channels', which, 'id'], `uses the channel id ${channel.id} a second time`);
+        if (channels.has(channel.id))
+          this.error([...path, 'channels', which, 'id'], `uses the channel id ${channel.id} a second time`);
         channels.add(channel.id);
         this.must(this.parts, channel.bypassPartId, [...path, 'channels', which, 'bypassPartId'], 'part');
       });
       device.terminals.forEach((terminal, which) => {
         if (terminal.channel !== undefined && !channels.has(terminal.channel))
-          this.error([...path, 'terminals', which, 'channel'], `names the channel ${terminal.channel}, which the device does not have`);
+          this.error(
+            [...path, 'terminals', which, 'channel'],
+            `names the channel ${terminal.channel}, which the device does not have`,
+          );
       });
       device.includes?.forEach((entry, which) => {
         this.must(this.parts, entry.partId, [...path, 'includes', which, 'partId'], 'part');
@@ -342,7 +414,9 @@ class ReferenceCheck {
   }
 }
 
-/** `most`: beyond it a number is a slip of the thumb, not a reading; no tester for house wiring shows more. */
+/**
+ * `most`: beyond it a number is a slip of the thumb, not a reading; no tester for house wiring shows more.
+ */
 const VALUES: Record<Reading['tool'], { number: boolean; words: string[]; says: string; most: number }> = {
   indicator: { number: false, words: ['alert', 'quiet'], says: '"alert" or "quiet"', most: 0 },
   volts: { number: true, words: [], says: 'a number of volts', most: 1000 },

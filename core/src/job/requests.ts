@@ -34,7 +34,10 @@ export const EditAnswer = z.object({
 /** `sequence`: the job's last change after these edits. */
 export const EditsAnswer = z.object({ results: z.array(EditAnswer), sequence: z.number().int() });
 
-/** One entry of the record of changes; `edit` is null when the whole job was replaced, `at` is when the server took it. */
+/**
+ * One entry of the record of changes; `edit` is null when the whole job was replaced, `at` is when the server
+ * took it.
+ */
 export const Change = z.object({ sequence: z.number().int(), at: z.string(), edit: Edit.nullable() });
 
 /** One entry of the history of a job or a record: what was done, and the parts that would take it back. */
@@ -85,7 +88,11 @@ export const JoinState = z.object({
   seconds: Measure,
 });
 
-export const SiteState = z.object({ clients: z.number().int(), clientLimit: z.number().int(), bands: z.array(z.string()) });
+export const SiteState = z.object({
+  clients: z.number().int(),
+  clientLimit: z.number().int(),
+  bands: z.array(z.string()),
+});
 
 export type EditsRequest = z.infer<typeof EditsRequest>;
 export type EditAnswer = z.infer<typeof EditAnswer>;

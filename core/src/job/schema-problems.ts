@@ -7,13 +7,18 @@ export function schemaProblems(error: z.ZodError, document: unknown): Problem[] 
   return error.issues.map((issue) => {
     const message = wording(issue);
     const absent = valueAt(document, issue.path) === undefined && !message.startsWith('is missing');
-    return { path: pointer(issue.path), message: absent ? `is missing: it ${message}` : message, severity: 'error' as const };
+    return {
+      path: pointer(issue.path),
+      message: absent ? `is missing: it ${message}` : message,
+      severity: 'error' as const,
+    };
   });
 }
 
 function valueAt(document: unknown, path: readonly PropertyKey[]): unknown {
   return path.reduce<unknown>(
-    (inner, step) => (typeof inner === 'object' && inner !== null ? (inner as Record<PropertyKey, unknown>)[step] : undefined),
+    (inner, step) =>
+      typeof inner === 'object' && inner !== null ? (inner as Record<PropertyKey, unknown>)[step] : undefined,
     document,
   );
 }

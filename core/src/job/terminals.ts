@@ -5,8 +5,8 @@ import type { ExistingDevice, Position } from './schema/survey.js';
 export const UNRECOGNISED: readonly string[] = ['u1', 'u2', 'u3', 'u4'];
 
 /**
- * The terminals of the devices found in boxes, in the order they are drawn. The first list is what the device usually shows;
- * every device may have a `ground`, and terminals nobody recognised are `u1` to `u4`.
+ * The terminals of the devices found in boxes, in the order they are drawn. The first list is what the device
+ * usually shows; every device may have a `ground`, and terminals nobody recognised are `u1` to `u4`.
  */
 const TERMINALS: Record<Exclude<ExistingDevice, 'smart'>, readonly string[]> = {
   'single-pole': ['a', 'b'],
@@ -26,18 +26,30 @@ const TERMINALS: Record<Exclude<ExistingDevice, 'smart'>, readonly string[]> = {
 
 /** Terminal ids of what is fitted at a position; a smart device brings its own from the catalogue. */
 export function existingTerminals(position: Position, devices: ReadonlyMap<string, Device>): string[] {
-  if (position.existing === 'smart') return devices.get(position.deviceId ?? '')?.terminals.map((terminal) => terminal.id) ?? [];
+  if (position.existing === 'smart')
+    return devices.get(position.deviceId ?? '')?.terminals.map((terminal) => terminal.id) ?? [];
   const own = TERMINALS[position.existing];
   return own.length === 0 ? [] : [...own, 'ground'];
 }
 
-/** Every terminal a conductor may be recorded on: those the device usually shows, its ground, and any that nobody recognises. */
+/**
+ * Every terminal a conductor may be recorded on: those the device usually shows, its ground, and any that
+ * nobody recognises.
+ */
 export function recordableTerminals(position: Position, devices: ReadonlyMap<string, Device>): string[] {
   const own = existingTerminals(position, devices);
   if (own.length === 0 && position.existing !== 'smart') return [];
   return [...new Set([...own, 'ground', ...UNRECOGNISED])];
 }
 
-export function isKnownTerminal(position: Position, terminal: string, devices: ReadonlyMap<string, Device>): boolean {
-  return existingTerminals(position, devices).includes(terminal) || terminal === 'ground' || UNRECOGNISED.includes(terminal);
+export function isKnownTerminal(
+  position: Position,
+  terminal: string,
+  devices: ReadonlyMap<string, Device>,
+): boolean {
+  return (
+    existingTerminals(position, devices).includes(terminal) ||
+    terminal === 'ground' ||
+    UNRECOGNISED.includes(terminal)
+  );
 }

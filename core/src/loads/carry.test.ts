@@ -8,8 +8,20 @@ import { newBox } from '../survey/new-box.js';
 import { presetContents } from '../survey/presets.js';
 import { carryAt, carryOfCircuit, carryOfHouse, energyOfHouse } from './carry.js';
 
-const lamp = (id: string, more: Partial<Load> = {}): Load => ({ id, name: id, roomId: 'r1', kind: 'led', count: 8, wattsEach: 9, ...more });
-const dimmer: Channel = { id: 1, kind: 'dimmer', ratings: [{ kinds: ['led'], unit: 'W', limit: [150, 120, 90] }] };
+const lamp = (id: string, more: Partial<Load> = {}): Load => ({
+  id,
+  name: id,
+  roomId: 'r1',
+  kind: 'led',
+  count: 8,
+  wattsEach: 9,
+  ...more,
+});
+const dimmer: Channel = {
+  id: 1,
+  kind: 'dimmer',
+  ratings: [{ kinds: ['led'], unit: 'W', limit: [150, 120, 90] }],
+};
 
 function device(more: Partial<Device> & { channels: Channel[] }): Device {
   return {
@@ -69,7 +81,9 @@ describe('a channel', () => {
   });
 
   test('exactly full is allowed', () => {
-    const [carry] = carryOfHouse(house([lamp('l1', { wattsEach: 10, count: 15 })], device({ channels: [dimmer] })));
+    const [carry] = carryOfHouse(
+      house([lamp('l1', { wattsEach: 10, count: 15 })], device({ channels: [dimmer] })),
+    );
     expect(carry?.most?.allowed).toBe(15);
     expect(carry?.rating.verdict).toBe('margin');
   });
@@ -90,7 +104,9 @@ describe('a channel', () => {
 
   test('with motors on a relay the margin is the limit: 5 A at 120 V and 0.6 take four fans of 75 W', () => {
     const relay: Channel = { id: 1, kind: 'relay', ratings: [{ kinds: ['fan-ac'], unit: 'A', limit: [5] }] };
-    const [carry] = carryOfHouse(house([lamp('f', { kind: 'fan-ac', count: 1, wattsEach: 75 })], device({ channels: [relay] })));
+    const [carry] = carryOfHouse(
+      house([lamp('f', { kind: 'fan-ac', count: 1, wattsEach: 75 })], device({ channels: [relay] })),
+    );
     // 75 / 0.6 / 120 = 1.0417 A, a share of 0.2083; 0.8 / 0.2083 = 3.84: three, not four.
     expect(carry?.most).toEqual({ loadId: 'f', allowed: 3, withinMargin: 3 });
   });
@@ -106,10 +122,21 @@ describe('a channel', () => {
         channels: [{ ...dimmer, minWatts: 25, ...own }],
       });
     const few = lamp('l1', { count: 2 });
-    expect(carryOfHouse(house([few], twoWire({})))[0]?.minimum).toMatchObject({ watts: 18, needed: 25, enough: false, bypassPartId: null });
+    expect(carryOfHouse(house([few], twoWire({})))[0]?.minimum).toMatchObject({
+      watts: 18,
+      needed: 25,
+      enough: false,
+      bypassPartId: null,
+    });
     const fitted = { ...few, fitted: ['by'] };
-    expect(carryOfHouse(house([fitted], twoWire({ bypassPartId: 'by' })))[0]?.minimum).toMatchObject({ enough: true, bypassed: true });
-    expect(carryOfHouse(house([lamp('l1')], twoWire({})))[0]?.minimum).toMatchObject({ watts: 72, enough: true });
+    expect(carryOfHouse(house([fitted], twoWire({ bypassPartId: 'by' })))[0]?.minimum).toMatchObject({
+      enough: true,
+      bypassed: true,
+    });
+    expect(carryOfHouse(house([lamp('l1')], twoWire({})))[0]?.minimum).toMatchObject({
+      watts: 72,
+      enough: true,
+    });
     expect(carryOfHouse(house([lamp('l1')], device({ channels: [dimmer] })))[0]?.minimum).toBeNull();
   });
 
@@ -118,24 +145,34 @@ describe('a channel', () => {
       job.selections = [];
     });
     const [box] = known.job.boxes as [Box];
-    expect(carryAt(box, box.positions[0] as Box['positions'][number], known.devices.get('d1') as Device, known)[0]?.most?.allowed).toBe(16);
+    expect(
+      carryAt(box, box.positions[0] as Box['positions'][number], known.devices.get('d1') as Device, known)[0]
+        ?.most?.allowed,
+    ).toBe(16);
     expect(carryOfHouse(known)).toEqual([]);
   });
 });
 
 describe('a circuit', () => {
-  const circuitOf = (known: ReturnType<typeof house>) => carryOfCircuit(known.job.circuits[0] as Job['circuits'][number], known);
+  const circuitOf = (known: ReturnType<typeof house>) =>
+    carryOfCircuit(known.job.circuits[0] as Job['circuits'][number], known);
 
   test('adds up what its boxes work: 1200 W of heater at 120 V are 10 A, two thirds of 15', () => {
-    const carry = circuitOf(house([lamp('h', { kind: 'heater', count: 1, wattsEach: 1200 })], device({ channels: [dimmer] })));
+    const carry = circuitOf(
+      house([lamp('h', { kind: 'heater', count: 1, wattsEach: 1200 })], device({ channels: [dimmer] })),
+    );
     expect(carry).toMatchObject({ watts: 1200, amps: 10, verdict: 'ok' });
     expect(carry.share).toBeCloseTo(2 / 3, 12);
-    expect(circuitOf(house([lamp('h', { kind: 'heater', count: 1, wattsEach: 1500 })], device({ channels: [dimmer] }))).verdict).toBe(
-      'margin',
-    );
-    expect(circuitOf(house([lamp('h', { kind: 'heater', count: 1, wattsEach: 1801 })], device({ channels: [dimmer] }))).verdict).toBe(
-      'over',
-    );
+    expect(
+      circuitOf(
+        house([lamp('h', { kind: 'heater', count: 1, wattsEach: 1500 })], device({ channels: [dimmer] })),
+      ).verdict,
+    ).toBe('margin');
+    expect(
+      circuitOf(
+        house([lamp('h', { kind: 'heater', count: 1, wattsEach: 1801 })], device({ channels: [dimmer] })),
+      ).verdict,
+    ).toBe('over');
   });
 
   test('a load of two boxes counts once; one of a box on two breakers is not sure', () => {

@@ -24,7 +24,13 @@ export interface ChannelCarry {
   /** Of a single kind of lamp: how many the channel allows at most, and how many within its margin. */
   most: { loadId: string; allowed: number; withinMargin: number } | null;
   /** Of a device fed through its lamps: whether they draw enough for it. */
-  minimum: { watts: number; needed: number; enough: boolean; bypassPartId: string | null; bypassed: boolean } | null;
+  minimum: {
+    watts: number;
+    needed: number;
+    enough: boolean;
+    bypassPartId: string | null;
+    bypassed: boolean;
+  } | null;
 }
 
 const MOST_LAMPS = 999;
@@ -36,7 +42,11 @@ export function carryAt(box: Box, position: Position, device: Device, known: Job
   const selection = known.selections.get(placeKey(box.id, position.index));
   const sides = removedSides(box, position, device, known);
   const { margin } = figuresInUse(known.job);
-  const { fed } = assignChannels(device, loads, selection?.deviceId === device.id ? selection.channels : undefined);
+  const { fed } = assignChannels(
+    device,
+    loads,
+    selection?.deviceId === device.id ? selection.channels : undefined,
+  );
   return fed.map(({ channel, loads: own }) => ({
     boxId: box.id,
     position: position.index,
@@ -50,8 +60,17 @@ export function carryAt(box: Box, position: Position, device: Device, known: Job
   }));
 }
 
-/** How many such lamps a channel allows: the largest count that its rating does not refuse, and that keeps the margin. */
-function mostLamps(channel: Channel, load: Load, volts: number, sides: number, margin: number): ChannelCarry['most'] {
+/**
+ * How many such lamps a channel allows: the largest count that its rating does not refuse, and that keeps the
+ * margin.
+ */
+function mostLamps(
+  channel: Channel,
+  load: Load,
+  volts: number,
+  sides: number,
+  margin: number,
+): ChannelCarry['most'] {
   if (load.wattsEach <= 0) return null;
   const one = rateChannel(channel, [{ ...load, count: 1 }], volts, sides, margin);
   if (one.unrated.length > 0 || one.share <= 0) return null;
@@ -59,11 +78,17 @@ function mostLamps(channel: Channel, load: Load, volts: number, sides: number, m
   return { loadId: load.id, allowed: count(one.limit), withinMargin: count(Math.min(one.limit, margin)) };
 }
 
-function minimumOf(channel: Channel, loads: readonly Load[], parts: readonly string[]): NonNullable<ChannelCarry['minimum']> {
+function minimumOf(
+  channel: Channel,
+  loads: readonly Load[],
+  parts: readonly string[],
+): NonNullable<ChannelCarry['minimum']> {
   const watts = loads.reduce((sum, load) => sum + load.count * load.wattsEach, 0);
   const needed = channel.minWatts ?? 0;
   const { bypassPartId = null } = channel;
-  const bypassed = bypassPartId !== null && (parts.includes(bypassPartId) || loads.some((load) => load.fitted?.includes(bypassPartId)));
+  const bypassed =
+    bypassPartId !== null &&
+    (parts.includes(bypassPartId) || loads.some((load) => load.fitted?.includes(bypassPartId)));
   return { watts, needed, enough: watts >= needed || bypassed, bypassPartId, bypassed };
 }
 
@@ -71,7 +96,9 @@ function minimumOf(channel: Channel, loads: readonly Load[], parts: readonly str
 export function carryOfHouse(known: JobLookup): ChannelCarry[] {
   return known.job.boxes.flatMap((box) =>
     box.positions.flatMap((position) => {
-      const device = known.devices.get(known.selections.get(placeKey(box.id, position.index))?.deviceId ?? '');
+      const device = known.devices.get(
+        known.selections.get(placeKey(box.id, position.index))?.deviceId ?? '',
+      );
       return device ? carryAt(box, position, device, known) : [];
     }),
   );
@@ -97,7 +124,9 @@ export function carryOfCircuit(circuit: Circuit, known: JobLookup): CircuitCarry
   const sure = new Map<string, Load>();
   const unsure = new Map<string, Load>();
   for (const box of boxes)
-    for (const load of box.positions.flatMap((position) => position.loadIds).flatMap((id) => known.loads.get(id) ?? []))
+    for (const load of box.positions
+      .flatMap((position) => position.loadIds)
+      .flatMap((id) => known.loads.get(id) ?? []))
       (box.circuitIds.length === 1 ? sure : unsure).set(load.id, load);
   const loads = [...sure.values()];
   const drawn = loads.map((load) => demand(load, circuit.volts));
@@ -116,13 +145,18 @@ export function carryOfCircuit(circuit: Circuit, known: JobLookup): CircuitCarry
 }
 
 /** Copper against its breaker; only boxes on this circuit alone speak for it. */
-function weakestConductor(circuit: Circuit, boxes: readonly Box[], copper: Partial<Record<WireSize, number>>): CircuitCarry['conductor'] {
+function weakestConductor(
+  circuit: Circuit,
+  boxes: readonly Box[],
+  copper: Partial<Record<WireSize, number>>,
+): CircuitCarry['conductor'] {
   let weakest: CircuitCarry['conductor'] = null;
   for (const box of boxes.filter((entry) => entry.circuitIds.length === 1))
     for (const { cableId, size } of box.conductors) {
       const amps = cableId === undefined ? undefined : copper[size];
       if (amps === undefined || amps >= circuit.amps) continue;
-      if (!weakest || WIRE[size].section < WIRE[weakest.size].section) weakest = { size, amps, boxId: box.id };
+      if (!weakest || WIRE[size].section < WIRE[weakest.size].section)
+        weakest = { size, amps, boxId: box.id };
     }
   return weakest;
 }
@@ -140,7 +174,11 @@ const DAYS = 365;
  * @param hoursOf hours a day a load is on
  * @param tariff minor units a kWh; null: cost is not told
  */
-export function energyOfHouse(known: JobLookup, hoursOf: (load: Load) => number, tariff: number | null): EnergyUse {
+export function energyOfHouse(
+  known: JobLookup,
+  hoursOf: (load: Load) => number,
+  tariff: number | null,
+): EnergyUse {
   const cost = (kWh: number) => (tariff === null ? null : kWh * tariff);
   const running = known.job.loads.map((load) => {
     const kWh = (load.count * load.wattsEach * hoursOf(load) * DAYS) / 1000;
@@ -150,7 +188,9 @@ export function energyOfHouse(known: JobLookup, hoursOf: (load: Load) => number,
     const device = known.devices.get(selection.deviceId ?? '');
     if (!device?.standbyW) return [];
     const kWh = (device.standbyW * 24 * DAYS) / 1000;
-    return [{ boxId: selection.boxId, position: selection.position, deviceId: device.id, kWh, cost: cost(kWh) }];
+    return [
+      { boxId: selection.boxId, position: selection.position, deviceId: device.id, kWh, cost: cost(kWh) },
+    ];
   });
   const runningKWh = running.reduce((sum, entry) => sum + entry.kWh, 0);
   const standbyKWh = standby.reduce((sum, entry) => sum + entry.kWh, 0);

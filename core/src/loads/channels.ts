@@ -12,11 +12,16 @@ export interface ChannelLoads {
 const FANS = new Set<Load['kind']>(['fan-ac', 'fan-dc', 'fan-remote', 'exhaust-fan']);
 
 /**
- * Loads to channels. What the selection says stands; a device of one channel feeds everything on the position; otherwise each load wire
- * takes a channel of its own, so that together the channels carry as much of it as they can: rated for the kind before not, within the
- * rating before over it, a fan on a fan's channel before any other, and in the order of both lists where nothing else decides.
+ * Loads to channels. What the selection says stands; a device of one channel feeds everything on the
+ * position; otherwise each load wire takes a channel of its own, so that together the channels carry as much
+ * of it as they can: rated for the kind before not, within the rating before over it, a fan on a fan's
+ * channel before any other, and in the order of both lists where nothing else decides.
  */
-export function assignChannels(device: Device, loads: readonly Load[], chosen: Readonly<Record<string, string>> = {}): ChannelLoads {
+export function assignChannels(
+  device: Device,
+  loads: readonly Load[],
+  chosen: Readonly<Record<string, string>> = {},
+): ChannelLoads {
   const channels = device.channels;
   if (channels.length === 1 && channels[0])
     return { fed: loads.length > 0 ? [{ channel: channels[0], loads: [...loads] }] : [], unfed: [] };
@@ -40,7 +45,12 @@ export function assignChannels(device: Device, loads: readonly Load[], chosen: R
       else unfed.push(load);
     }
   }
-  return { fed: channels.flatMap((channel) => (taken.has(channel) ? [{ channel, loads: taken.get(channel) ?? [] }] : [])), unfed };
+  return {
+    fed: channels.flatMap((channel) =>
+      taken.has(channel) ? [{ channel, loads: taken.get(channel) ?? [] }] : [],
+    ),
+    unfed,
+  };
 }
 
 /** How well a channel carries a load, best above all: no sum of lesser marks reaches the next. */
@@ -51,7 +61,9 @@ function carries(channel: Channel, load: Load, volts: number): number {
   return { over: 2000, margin: 2900, ok: 3000 }[verdict] + fan * 50;
 }
 
-/** Every load tried on every free channel: a device has few of them, and a switch seldom more than one load. */
+/**
+ * Every load tried on every free channel: a device has few of them, and a switch seldom more than one load.
+ */
 function bestAssignment(loads: readonly Load[], free: readonly Channel[], volts: number): Map<Load, Channel> {
   const marks = loads.map((load) => free.map((channel) => carries(channel, load, volts)));
   const taken = free.map(() => false);

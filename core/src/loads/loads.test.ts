@@ -7,7 +7,13 @@ import { assignChannels } from './channels.js';
 import { demand } from './demand.js';
 import { rateChannel } from './rating.js';
 
-const load = (id: string, kind: Load['kind'], count: number, wattsEach: number, more: Partial<Load> = {}): Load => ({
+const load = (
+  id: string,
+  kind: Load['kind'],
+  count: number,
+  wattsEach: number,
+  more: Partial<Load> = {},
+): Load => ({
   id,
   name: id,
   roomId: 'room',
@@ -16,7 +22,11 @@ const load = (id: string, kind: Load['kind'], count: number, wattsEach: number, 
   wattsEach,
   ...more,
 });
-const channel = (id: number, kind: Channel['kind'], ...ratings: Channel['ratings']): Channel => ({ id, kind, ratings });
+const channel = (id: number, kind: Channel['kind'], ...ratings: Channel['ratings']): Channel => ({
+  id,
+  kind,
+  ratings,
+});
 const device = (...channels: Channel[]) => ({ channels, volts: [110, 127] }) as unknown as Device;
 
 describe('what a load draws', () => {
@@ -63,7 +73,12 @@ describe('a channel against its ratings', () => {
   });
 
   test('of several ratings of a kind the tightest counts', () => {
-    const relay = channel(1, 'relay', { kinds: ['led'], unit: 'W', limit: [500] }, { kinds: ['led'], unit: 'A', limit: [1] });
+    const relay = channel(
+      1,
+      'relay',
+      { kinds: ['led'], unit: 'W', limit: [500] },
+      { kinds: ['led'], unit: 'A', limit: [1] },
+    );
     const result = rateChannel(relay, [load('a', 'led', 10, 10)], 120, 0);
     expect(result.shares[0]).toMatchObject({ unit: 'A', limit: 1 });
     expect(result.share).toBeCloseTo(100 / 0.7 / 120, 9);
@@ -79,7 +94,9 @@ describe('a channel against its ratings', () => {
   });
 
   test('a kind without a rating is named, not waved through', () => {
-    expect(rateChannel(dimmer, [load('a', 'motor', 1, 10)], 120, 0).unrated.map((entry) => entry.id)).toEqual(['a']);
+    expect(rateChannel(dimmer, [load('a', 'motor', 1, 10)], 120, 0).unrated.map((entry) => entry.id)).toEqual(
+      ['a'],
+    );
   });
 
   test('more load never takes up less, and the order of loads changes nothing', () => {
@@ -103,7 +120,10 @@ describe('loads to channels', () => {
   const fan = channel(2, 'fan-speed', { kinds: ['fan-ac'], unit: 'A', limit: [1.5] });
 
   test('one channel takes everything on the position', () => {
-    const { fed, unfed } = assignChannels(device(light), [load('a', 'led', 1, 9), load('b', 'fan-ac', 1, 60)]);
+    const { fed, unfed } = assignChannels(device(light), [
+      load('a', 'led', 1, 9),
+      load('b', 'fan-ac', 1, 60),
+    ]);
     expect(fed[0]?.loads.map((entry) => entry.id)).toEqual(['a', 'b']);
     expect(unfed).toEqual([]);
   });
@@ -120,7 +140,11 @@ describe('loads to channels', () => {
   });
 
   test('what was chosen stands, though the fan channel would have suited', () => {
-    const { fed } = assignChannels(device(light, fan), [load('lamp', 'led', 1, 9), load('fan', 'fan-ac', 1, 60)], { 1: 'fan' });
+    const { fed } = assignChannels(
+      device(light, fan),
+      [load('lamp', 'led', 1, 9), load('fan', 'fan-ac', 1, 60)],
+      { 1: 'fan' },
+    );
     expect(fed.find((entry) => entry.channel.id === 1)?.loads.map((entry) => entry.id)).toEqual(['fan']);
   });
 
@@ -130,7 +154,10 @@ describe('loads to channels', () => {
       const loads = Array.from({ length: random.int(0, 5) }, (_, at) =>
         load(`l${at}`, random.pick(['led', 'fan-ac', 'resistive', 'motor'] as const), 1, 40),
       );
-      const channels = Array.from({ length: random.int(1, 3) }, (_, at) => ({ ...random.pick([light, fan]), id: at + 1 }));
+      const channels = Array.from({ length: random.int(1, 3) }, (_, at) => ({
+        ...random.pick([light, fan]),
+        id: at + 1,
+      }));
       const { fed, unfed } = assignChannels(device(...channels), loads);
       const all = [...fed.flatMap((entry) => entry.loads), ...unfed].map((entry) => entry.id).sort();
       expect(all).toEqual(loads.map((entry) => entry.id).sort());

@@ -29,8 +29,9 @@ export interface RatingResult {
 }
 
 /**
- * Loads on one channel against its ratings, after `removedSides` fins (0 to 2) have been broken off. Each load counts against the
- * ratings of its kind in the rating's own unit; of several the tightest; the shares of mixed loads add up.
+ * Loads on one channel against its ratings, after `removedSides` fins (0 to 2) have been broken off. Each
+ * load counts against the ratings of its kind in the rating's own unit; of several the tightest; the shares
+ * of mixed loads add up.
  */
 export function rateChannel(
   channel: Channel,
@@ -50,7 +51,8 @@ export function rateChannel(
       const limit = rating.limit[Math.min(removedSides, rating.limit.length - 1)] ?? 0;
       const quantity = quantities[rating.unit];
       const share = quantity === 0 ? 0 : limit > 0 ? quantity / limit : Number.MAX_VALUE;
-      if (!tightest || share > tightest.share) tightest = { loadId: load.id, quantity, limit, unit: rating.unit, share };
+      if (!tightest || share > tightest.share)
+        tightest = { loadId: load.id, quantity, limit, unit: rating.unit, share };
     }
     if (tightest) shares.push(tightest);
     else unrated.push(load);

@@ -14,8 +14,9 @@ import { plateNeighbours, plateRule } from './rules/plate.js';
 import { gangsRule } from './rules/space.js';
 
 /**
- * Whether a box bears a set of choices at once: what no device can be asked alone. The same rules as at a single place, asked of
- * every planned device with all the others beside it; answers are kept by what of the devices they depend on.
+ * Whether a box bears a set of choices at once: what no device can be asked alone. The same rules as at a
+ * single place, asked of every planned device with all the others beside it; answers are kept by what of the
+ * devices they depend on.
  */
 export class BoxTogether {
   private readonly faces = new Map<string, boolean>();
@@ -86,7 +87,8 @@ export class BoxTogether {
     let known = this.carries.get(id);
     if (known === undefined) {
       const place = placeFacts(this.box, this.position(choice) as Position, this.known);
-      const carries = (sides: number) => !loadRules(place, device, choice.strategy, [], sides).some((reason) => reason.outcome === 'block');
+      const carries = (sides: number) =>
+        !loadRules(place, device, choice.strategy, [], sides).some((reason) => reason.outcome === 'block');
       known = [0, 1, 2].map((sides) => (carries(sides) ? '+' : '-')).join('');
       this.carries.set(id, known);
     }
@@ -122,12 +124,18 @@ export class BoxTogether {
       const position = this.position(choice);
       if (device?.mount !== 'box' || !position) return true;
       const place = placeFacts(box, position, known);
-      if ([...gangsRule(place, device), ...plateRule(device, plateNeighbours(place), box)].length > 0) return false;
-      return !device.fins || this.carriesWith(choice, device)[removedSides(box, position, device, known)] === '+';
+      if ([...gangsRule(place, device), ...plateRule(device, plateNeighbours(place), box)].length > 0)
+        return false;
+      return (
+        !device.fins || this.carriesWith(choice, device)[removedSides(box, position, device, known)] === '+'
+      );
     });
   }
 
-  /** The code's count where there is one, else the estimate of packing: what the bodies leave is the same for all of one size of terminals. */
+  /**
+   * The code's count where there is one, else the estimate of packing: what the bodies leave is the same for
+   * all of one size of terminals.
+   */
   private closes(choices: readonly Selection[]): boolean {
     const key = choices.map((choice) => `${choice.position}:${this.keyOf(choice).count}`).join('|');
     if (this.countsConductors()) {
@@ -135,7 +143,8 @@ export class BoxTogether {
       if (answer === undefined) {
         const known = this.withChoices(choices);
         const planned = plannedDevices(this.box, known);
-        answer = (this.quick?.of(planned) ?? fill(contentsAsPlanned(this.box, planned, known))).verdict === 'ok';
+        answer =
+          (this.quick?.of(planned) ?? fill(contentsAsPlanned(this.box, planned, known))).verdict === 'ok';
         this.closing.set(key, answer);
       }
       return answer;

@@ -18,9 +18,9 @@ import { type PlannedDevice, terminalNets } from '../wire/terminal-nets.js';
 import type { PlaceFacts } from './place.js';
 
 /**
- * Whether the box closes with a device in it and the others as selected, else as found: the code's count, and the estimate of
- * packing. Devices alike to the count share one answer a place, whatever the strategy: where their terminals go is told by the
- * findings, not by it.
+ * Whether the box closes with a device in it and the others as selected, else as found: the code's count, and
+ * the estimate of packing. Devices alike to the count share one answer a place, whatever the strategy: where
+ * their terminals go is told by the findings, not by it.
  */
 export class Closing {
   private readonly answers = new Map<string, FillResult>();
@@ -32,7 +32,9 @@ export class Closing {
 
   constructor(private readonly place: PlaceFacts) {
     this.quick = QuickFill.for(place.box, place.known);
-    this.others = plannedDevices(place.box, place.known).filter((entry) => entry.position.index !== place.position.index);
+    this.others = plannedDevices(place.box, place.known).filter(
+      (entry) => entry.position.index !== place.position.index,
+    );
   }
 
   fillRule(device: Device): readonly Reason[] {
@@ -54,7 +56,14 @@ export class Closing {
       units: unitsOf(practice),
     };
     if (result.verdict === 'over') return [{ rule: 'fill', outcome: 'block', code: 'fill.over', facts }];
-    return [{ rule: 'fill', outcome: 'unproved', code: result.capacityMl === null ? 'fill.not-read' : 'fill.no-standing', facts }];
+    return [
+      {
+        rule: 'fill',
+        outcome: 'unproved',
+        code: result.capacityMl === null ? 'fill.not-read' : 'fill.no-standing',
+        facts,
+      },
+    ];
   }
 
   /** True where the count is kept even with every yoke at the largest conductor of the box. */
@@ -79,13 +88,19 @@ export class Closing {
     const stops = known.job.practice === 'gb' || known.job.practice === 'modular';
     if (this.surelyCloses(device)) return NO_REASONS;
     const occupancy = this.occupancyWith(device);
-    if (occupancy === null) return stops ? [{ rule: 'packing', outcome: 'unproved', code: 'packing.not-read', facts: {} }] : NO_REASONS;
+    if (occupancy === null)
+      return stops
+        ? [{ rule: 'packing', outcome: 'unproved', code: 'packing.not-read', facts: {} }]
+        : NO_REASONS;
     if (occupancy <= figuresInUse(known.job).packing.closes + 1e-9) return NO_REASONS;
     const facts = { percent: rounded(occupancy * 100, 1) };
     return [{ rule: 'packing', outcome: stops ? 'block' : 'warn', code: 'packing.will-not-close', facts }];
   }
 
-  /** Devices with the same terminals leave the same beside their bodies. Null where the volume has not been read. */
+  /**
+   * Devices with the same terminals leave the same beside their bodies. Null where the volume has not been
+   * read.
+   */
   occupancyWith(device: Device): number | null {
     const key = packingSignature(device);
     let beside = this.beside.get(key);
@@ -103,9 +118,9 @@ export class Closing {
   }
 
   /**
-   * True where even more than can come together closes: every conductor kept, a lead or tail to each terminal, a joint of the largest
-   * connector for each net, and one more for every four members, since no bundle of three has to be split. Saves the joints of most
-   * devices in most boxes.
+   * True where even more than can come together closes: every conductor kept, a lead or tail to each
+   * terminal, a joint of the largest connector for each net, and one more for every four members, since no
+   * bundle of three has to be split. Saves the joints of most devices in most boxes.
    */
   private surelyCloses(device: Device): boolean {
     const { known } = this.place;
@@ -116,7 +131,9 @@ export class Closing {
     let leads = 0;
     for (const terminal of device.terminals)
       leads +=
-        terminal.form === 'lead' ? wireMl(WIRE[terminal.size ?? leadSize(known.job.practice)].diameter, terminal.length ?? TAIL) : tailMl;
+        terminal.form === 'lead'
+          ? wireMl(WIRE[terminal.size ?? leadSize(known.job.practice)].diameter, terminal.length ?? TAIL)
+          : tailMl;
     const splits = (ends + 2 * device.terminals.length) / 4;
     const joints = (nets + splits) * connectorMl + (splits * tailMl) / foldedShare;
     return othersMl + bodyMl(device) + joints + leads / foldedShare <= closes * capacityMl;
@@ -131,8 +148,8 @@ export class Closing {
 }
 
 /**
- * The count of a box where connectors do not count: beside the yokes it holds the same whatever devices stand at the same positions,
- * and so are the largest conductors of its nets.
+ * The count of a box where connectors do not count: beside the yokes it holds the same whatever devices stand
+ * at the same positions, and so are the largest conductors of its nets.
  */
 export class QuickFill {
   private readonly shared = new Map<string, { contents: BoxContents; largest: JointPlan['largest'] }>();
@@ -149,12 +166,18 @@ export class QuickFill {
     return connectorsDoNotCount(box, known) ? new QuickFill(box, known) : null;
   }
 
-  private sharedOf(planned: readonly PlannedDevice[]): { contents: BoxContents; largest: JointPlan['largest'] } {
+  private sharedOf(planned: readonly PlannedDevice[]): {
+    contents: BoxContents;
+    largest: JointPlan['largest'];
+  } {
     const { box, known } = this;
     const positions = planned.map((plan) => plan.position.index).join();
     let shared = this.shared.get(positions);
     if (!shared) {
-      shared = { contents: contentsAsPlanned(box, planned, known), largest: planJoints(box, planned, known).largest };
+      shared = {
+        contents: contentsAsPlanned(box, planned, known),
+        largest: planJoints(box, planned, known).largest,
+      };
       this.shared.set(positions, shared);
     }
     return shared;
@@ -207,14 +230,20 @@ function mostInBox({ box, position, known }: PlaceFacts, others: readonly Planne
   const found = contentsAsPlanned(box, others, known);
   if (!found.capacity.ml) return null;
   // What is here now leaves the box.
-  const straps = found.straps.map((strap) => ({ ...strap, bodies: strap.bodies.filter((body) => body.position !== position.index) }));
+  const straps = found.straps.map((strap) => ({
+    ...strap,
+    bodies: strap.bodies.filter((body) => body.position !== position.index),
+  }));
   const contents = { ...found, straps };
   const widest = Math.max(
     WIRE[leadSize(known.job.practice)].diameter,
     ...[...contents.conductors, ...contents.leads].map(({ size }) => WIRE[size].diameter),
   );
   const tailMl = wireMl(widest, TAIL);
-  const connectorMl = Math.max(0, ...connectorRange(known.job.catalogue.connectors).map((connector) => connector.ml));
+  const connectorMl = Math.max(
+    0,
+    ...connectorRange(known.job.catalogue.connectors).map((connector) => connector.ml),
+  );
   const { shares } = packing(contents);
   return {
     capacityMl: found.capacity.ml,
@@ -243,12 +272,18 @@ export function packingSignature(device: Device): string {
   return text;
 }
 
-/** `us` counts connectors only as terminal blocks, since 2023; where none can come up, the joints of a plan do not matter to the count. */
+/**
+ * `us` counts connectors only as terminal blocks, since 2023; where none can come up, the joints of a plan do
+ * not matter to the count.
+ */
 function connectorsDoNotCount(box: Box, known: JobLookup): boolean {
   const { job } = known;
   if (job.practice !== 'us') return false;
   if (!figuresInUse(job).fill?.terminalBlocksCount) return true;
-  return !job.brief?.connectors?.includes('terminal-block') && box.joints.every((joint) => joint.connector !== 'terminal-block');
+  return (
+    !job.brief?.connectors?.includes('terminal-block') &&
+    box.joints.every((joint) => joint.connector !== 'terminal-block')
+  );
 }
 
 const signatures = new WeakMap<Device, string>();
@@ -258,12 +293,16 @@ export function signature(device: Device, byDepth: boolean): string {
   let text = signatures.get(device);
   if (text === undefined) {
     const terminals = device.terminals.map((terminal) =>
-      [terminal.role, terminal.form, terminal.size, terminal.holds, terminal.channel, terminal.optional].join(','),
+      [terminal.role, terminal.form, terminal.size, terminal.holds, terminal.channel, terminal.optional].join(
+        ',',
+      ),
     );
     text = [
       device.mount,
       device.gangs,
-      device.channels.map((channel) => `${channel.kind}${channel.ratings.map((rating) => rating.kinds.join('')).join()}`).join(),
+      device.channels
+        .map((channel) => `${channel.kind}${channel.ratings.map((rating) => rating.kinds.join('')).join()}`)
+        .join(),
       ...terminals,
     ].join(';');
     signatures.set(device, text);

@@ -27,7 +27,10 @@ const judge = (
   };
   job.catalogue.devices.push(control);
   change(job, control);
-  const judged = judgeControlPoint({ id: 'cp', roomId: 'shed-room', name: 'By the bed', deviceId: 'knob', targets, ...more }, lookup(job));
+  const judged = judgeControlPoint(
+    { id: 'cp', roomId: 'shed-room', name: 'By the bed', deviceId: 'knob', targets, ...more },
+    lookup(job),
+  );
   for (const reason of judged.reasons) expect(sentence(reason, 'us')).not.toMatch(/undefined/);
   return [judged.verdict, ...judged.reasons.map((reason) => reason.code)];
 };
@@ -41,13 +44,18 @@ describe('a control without a box', () => {
   });
   test('reaches a device that names it as its partner, whatever the hub', () => {
     const named = judge([BENCH], (job) => {
-      (job.catalogue.devices[0] as Device).multiLocation = [{ strategy: 'tie-through', partnerIds: ['knob'] }];
+      (job.catalogue.devices[0] as Device).multiLocation = [
+        { strategy: 'tie-through', partnerIds: ['knob'] },
+      ];
     });
     expect(named[0]).toBe('fits');
   });
   test('reaches bulbs of its family; several things at once', () => {
     const bulbs = (family: string | undefined) => (job: Job) => {
-      Object.assign(job.loads[0] as object, { kind: 'smart-bulb', ...(family ? { bulbFamily: family } : {}) });
+      Object.assign(job.loads[0] as object, {
+        kind: 'smart-bulb',
+        ...(family ? { bulbFamily: family } : {}),
+      });
     };
     expect(judge([{ loadId: 'bench-light' }, YARD], bulbs('glow'))[0]).toBe('fits');
     expect(judge([{ loadId: 'bench-light' }], bulbs('other'))).toContain('bulb-family.other');
@@ -56,12 +64,16 @@ describe('a control without a box', () => {
   });
   test('says what is left open, and what the way of fixing it asks for', () => {
     expect(judge([])).toEqual(['unproved', 'control-point.no-target', 'control-point.battery']);
-    expect(judge([YARD], (job) => Object.assign(job, { selections: [] }))).toContain('control-point.nothing-chosen');
+    expect(judge([YARD], (job) => Object.assign(job, { selections: [] }))).toContain(
+      'control-point.nothing-chosen',
+    );
     expect(judge([YARD], undefined, { mounting: 'over-switch' })).toContain('control-point.left-on');
     expect(judge([YARD], undefined, { mounting: 'extra-gang' })).toContain('control-point.wider-plate');
     expect(judge([YARD], undefined, { deviceId: 'none' })).toEqual(['no', 'control-point.no-device']);
-    expect(judge([YARD], (_, control) => Object.assign(control, { terminals: [{ id: 'L', role: 'line', form: 'lead' }] }))).toContain(
-      'control-point.wants-wires',
-    );
+    expect(
+      judge([YARD], (_, control) =>
+        Object.assign(control, { terminals: [{ id: 'L', role: 'line', form: 'lead' }] }),
+      ),
+    ).toContain('control-point.wants-wires');
   });
 });

@@ -10,12 +10,14 @@ export interface JudgedControl {
 }
 
 /**
- * A control without a box of its own (stuck on the wall, in a further gang of a wider plate, over a switch that is left on): whether
- * it reaches everything it is meant to work. It reaches bulbs of its families, devices on its hub, and those it is a partner of.
+ * A control without a box of its own (stuck on the wall, in a further gang of a wider plate, over a switch
+ * that is left on): whether it reaches everything it is meant to work. It reaches bulbs of its families,
+ * devices on its hub, and those it is a partner of.
  */
 export function judgeControlPoint(point: ControlPoint, known: JobLookup): JudgedControl {
   const device = known.devices.get(point.deviceId);
-  if (!device) return { id: point.id, verdict: 'no', reasons: [reason('control-point.no-device', 'block', {})] };
+  if (!device)
+    return { id: point.id, verdict: 'no', reasons: [reason('control-point.no-device', 'block', {})] };
   const reasons: Reason[] = [];
   if (device.terminals.length > 0) reasons.push(reason('control-point.wants-wires', 'block', {}));
   if (point.targets.length === 0) reasons.push(reason('control-point.no-target', 'unproved', {}));
@@ -24,9 +26,19 @@ export function judgeControlPoint(point: ControlPoint, known: JobLookup): Judged
   if (point.mounting === 'extra-gang') reasons.push(reason('control-point.wider-plate', 'note', {}));
   for (const { name, want } of known.job.brief?.platforms ?? [])
     if (want === 'must' && !device.platforms.includes(name) && !device.hubId)
-      reasons.push({ rule: 'platform', outcome: 'warn', code: 'platform.nice', facts: { platform: name, offers: device.platforms } });
+      reasons.push({
+        rule: 'platform',
+        outcome: 'warn',
+        code: 'platform.nice',
+        facts: { platform: name, offers: device.platforms },
+      });
   if (device.power === 'battery')
-    reasons.push({ rule: 'battery-only', outcome: 'note', code: 'control-point.battery', facts: { years: device.batteryYears ?? null } });
+    reasons.push({
+      rule: 'battery-only',
+      outcome: 'note',
+      code: 'control-point.battery',
+      facts: { years: device.batteryYears ?? null },
+    });
   return { id: point.id, verdict: verdictOf(reasons, []), reasons };
 }
 
@@ -45,20 +57,34 @@ function targetReasons(device: Device, target: ControlPoint['targets'][number], 
     if (load.kind === 'smart-bulb' && load.bulbFamily === undefined)
       return [{ rule: 'bulb-family', outcome: 'unproved', code: 'bulb-family.unknown', facts }];
     return [
-      { rule: 'bulb-family', outcome: 'block', code: load.kind === 'smart-bulb' ? 'bulb-family.other' : 'bulb-family.plain-lamps', facts },
+      {
+        rule: 'bulb-family',
+        outcome: 'block',
+        code: load.kind === 'smart-bulb' ? 'bulb-family.other' : 'bulb-family.plain-lamps',
+        facts,
+      },
     ];
   }
   if (target.boxId === undefined || target.position === undefined) return [];
   const box = known.boxes.get(target.boxId)?.name ?? target.boxId;
-  const there = known.devices.get(known.selections.get(placeKey(target.boxId, target.position))?.deviceId ?? '');
+  const there = known.devices.get(
+    known.selections.get(placeKey(target.boxId, target.position))?.deviceId ?? '',
+  );
   if (!there) return [reason('control-point.nothing-chosen', 'unproved', { box, position: target.position })];
   return reaches(device, there)
     ? []
-    : [reason('control-point.cannot-reach', 'block', { box, position: target.position, device: `${there.maker} ${there.model}` })];
+    : [
+        reason('control-point.cannot-reach', 'block', {
+          box,
+          position: target.position,
+          device: `${there.maker} ${there.model}`,
+        }),
+      ];
 }
 
 function reaches(control: Device, there: Device): boolean {
-  const partners = (device: Device) => (device.multiLocation ?? []).flatMap((entry) => entry.partnerIds ?? []);
+  const partners = (device: Device) =>
+    (device.multiLocation ?? []).flatMap((entry) => entry.partnerIds ?? []);
   return (
     (control.hubId !== undefined && control.hubId === there.hubId) ||
     partners(there).includes(control.id) ||

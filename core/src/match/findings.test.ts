@@ -9,7 +9,11 @@ import { exampleJob } from '../test-support/examples.js';
 import { matchJob } from './match.js';
 
 /** The verdict of a device at the first place of a changed example, with its reasons as `outcome code`. */
-function judged(name: string, change: (job: Job, box: Box) => void, of: { deviceId?: string; strategy?: string; boxId?: string } = {}) {
+function judged(
+  name: string,
+  change: (job: Job, box: Box) => void,
+  of: { deviceId?: string; strategy?: string; boxId?: string } = {},
+) {
   const job = exampleJob(name);
   change(job, job.boxes[0] as Box);
   const place = matchJob(job).find((entry) => of.boxId === undefined || entry.boxId === of.boxId);
@@ -56,7 +60,9 @@ describe('what counts as a finding', () => {
       relabel(box, 'pantry-lamps-black', { role: 'line', loadIds: undefined, circuitId: 'c4' });
     });
     expect(verdict).toBe('no');
-    expect(said).toEqual(expect.arrayContaining(['block line-load.line-doubtful', 'block line-load.load-doubtful']));
+    expect(said).toEqual(
+      expect.arrayContaining(['block line-load.line-doubtful', 'block line-load.load-doubtful']),
+    );
     expect(texts.join(' ')).toMatch(/a reading contradicts it: .*pantry|a reading contradicts it: /);
     expect(reasons.every((reason) => reason.outcome !== 'block' || settling(reason) !== null)).toBe(true);
   });
@@ -90,7 +96,9 @@ describe('what counts as a finding', () => {
             sharesNeutralWith: job.circuits.flatMap(({ id }) => (id === circuit.id ? [] : [id])),
             ...(commonTrip === undefined ? {} : { commonTrip }),
           }));
-          box.labels = box.labels.map((label) => (label.role === 'neutral' ? { ...label, circuitId: 'c6' } : label));
+          box.labels = box.labels.map((label) =>
+            label.role === 'neutral' ? { ...label, circuitId: 'c6' } : label,
+          );
         },
         { deviceId: 'pw-15' },
       );
@@ -111,7 +119,13 @@ describe('what stops work stops a verdict', () => {
     expect(
       judged('pantry', (job, box) => {
         box.hazards = [hazard];
-        job.events.push({ id: 'put-right', kind: 'cleared', boxId: box.id, at: '2026-05-04T12:00:00Z', hazard } as Job['events'][number]);
+        job.events.push({
+          id: 'put-right',
+          kind: 'cleared',
+          boxId: box.id,
+          at: '2026-05-04T12:00:00Z',
+          hazard,
+        } as Job['events'][number]);
       }),
     ).toMatchObject({ verdict: 'fits', said: [] });
   });
@@ -139,14 +153,33 @@ describe('two loads of one position, each on a wire of its own', () => {
       'pantry',
       (job, box) => {
         box.readings = [];
-        job.loads.push({ id: 'l-fan', name: 'Pantry fan', roomId: 'entry', kind: 'exhaust-fan', count: 1, wattsEach: 40 });
+        job.loads.push({
+          id: 'l-fan',
+          name: 'Pantry fan',
+          roomId: 'entry',
+          kind: 'exhaust-fan',
+          count: 1,
+          wattsEach: 40,
+        });
         box.cables.push({ id: 'pantry-fan' });
         const [own] = box.conductors as [Box['conductors'][number]];
-        box.conductors.push({ ...own, id: 'pantry-fan-black', cableId: 'pantry-fan', at: { position: 1, terminal: 'b2' } });
+        box.conductors.push({
+          ...own,
+          id: 'pantry-fan-black',
+          cableId: 'pantry-fan',
+          at: { position: 1, terminal: 'b2' },
+        });
         box.labels.push({ conductorId: 'pantry-fan-black', role: 'load', loadIds: ['l-fan'] });
-        Object.assign(box.positions[0] as object, { existing: 'double-single-pole', loadIds: ['l-pantry', 'l-fan'] });
+        Object.assign(box.positions[0] as object, {
+          existing: 'double-single-pole',
+          loadIds: ['l-pantry', 'l-fan'],
+        });
         const device = job.catalogue.devices.find(({ id }) => id === 'pw-20') as Device;
-        const second = { ...device.channels[0], id: 2, ratings: [{ kinds: ['exhaust-fan', 'resistive'], limit: [200], unit: 'W' }] };
+        const second = {
+          ...device.channels[0],
+          id: 2,
+          ratings: [{ kinds: ['exhaust-fan', 'resistive'], limit: [200], unit: 'W' }],
+        };
         device.channels = [device.channels[0], second] as Device['channels'];
         device.terminals.push({ id: 'LD2', role: 'load', form: 'lead', channel: 2 });
         change(job, box, device);
@@ -170,8 +203,15 @@ describe('two loads of one position, each on a wire of its own', () => {
   });
 
   test('go to the channels that can carry them, whatever the order', () => {
-    const rated = (id: number, kinds: string[], limit: number) => ({ id, kind: 'relay', ratings: [{ kinds, limit: [limit], unit: 'W' }] });
-    const device = { volts: [110, 127], channels: [rated(1, ['led'], 400), rated(2, ['led'], 50)] } as unknown as Device;
+    const rated = (id: number, kinds: string[], limit: number) => ({
+      id,
+      kind: 'relay',
+      ratings: [{ kinds, limit: [limit], unit: 'W' }],
+    });
+    const device = {
+      volts: [110, 127],
+      channels: [rated(1, ['led'], 400), rated(2, ['led'], 50)],
+    } as unknown as Device;
     const lamp = (id: string, watts: number) => ({
       id,
       name: id,
@@ -185,7 +225,9 @@ describe('two loads of one position, each on a wire of its own', () => {
       [lamp('small', 30), lamp('large', 300)],
       [lamp('large', 300), lamp('small', 30)],
     ])
-      expect(assignChannels(device, loads).fed.map(({ channel, loads: own }) => [channel.id, own[0]?.id])).toEqual([
+      expect(
+        assignChannels(device, loads).fed.map(({ channel, loads: own }) => [channel.id, own[0]?.id]),
+      ).toEqual([
         [1, 'large'],
         [2, 'small'],
       ]);
@@ -198,7 +240,8 @@ test('dimming wished at one end of a stair counts at the other', () => {
     const foot = job.boxes.find(({ id }) => id === 'foot') as Box;
     Object.assign(head.positions[0] as object, { need: { smart: true, dim: 'must' } });
     Object.assign(foot.positions[0] as object, { need: { smart: true, dim: 'no' } });
-    for (const device of job.catalogue.devices) device.channels = device.channels.map((channel) => ({ ...channel, kind: 'relay' }));
+    for (const device of job.catalogue.devices)
+      device.channels = device.channels.map((channel) => ({ ...channel, kind: 'relay' }));
   };
   const { said } = judged('stairs', wish, { boxId: 'foot', deviceId: 'pw-pair', strategy: 'both-ends' });
   expect(said).toContain('block need.dim');

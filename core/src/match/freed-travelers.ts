@@ -5,9 +5,9 @@ import { neutralOf, type PlaceFacts } from './place.js';
 import type { TerminalNeeds } from './terminal-needs.js';
 
 /**
- * What freed travelers bring to a place of a group. Where the switches go, their travelers can carry the line on to the place that
- * has none, or the load's wire back to the place where the device is; each is re-marked at both ends. A neutral is never made up:
- * it has to be found at the place, or labelled so by the installer.
+ * What freed travelers bring to a place of a group. Where the switches go, their travelers can carry the line
+ * on to the place that has none, or the load's wire back to the place where the device is; each is re-marked
+ * at both ends. A neutral is never made up: it has to be found at the place, or labelled so by the installer.
  *
  *     foot: line, neutral ==[ t1 | t2 | neutral ]== head: load, neutral
  *     device at the head wants a line: t1 brings it; t2 stays for the partner's signal
@@ -28,18 +28,41 @@ export function withFreedTravelers(
   if (needs.line && place.line === 'absent' && lender?.circuit && spare > 0) {
     spare -= 1;
     const { circuit } = lender;
-    lent = { ...lent, line: 'present', circuit, circuits: [circuit], neutral: neutralOf(place.box, known, circuit.id, 'absent') };
-    notes.push({ rule: 'multi-location', outcome: 'note', code: 'multi-location.line-by-traveler', facts: { from: lender.box.name } });
+    lent = {
+      ...lent,
+      line: 'present',
+      circuit,
+      circuits: [circuit],
+      neutral: neutralOf(place.box, known, circuit.id, 'absent'),
+    };
+    notes.push({
+      rule: 'multi-location',
+      outcome: 'note',
+      code: 'multi-location.line-by-traveler',
+      facts: { from: lender.box.name },
+    });
   }
   const fed = others.find((other) => other.load === 'present' && other.travelers > 0);
   if (needs.load && place.load === 'absent' && fed && spare > 0) {
     spare -= 1;
     lent = { ...lent, load: 'present', loadNets: fed.loadNets };
-    notes.push({ rule: 'multi-location', outcome: 'note', code: 'multi-location.load-by-traveler', facts: { to: fed.box.name } });
+    notes.push({
+      rule: 'multi-location',
+      outcome: 'note',
+      code: 'multi-location.load-by-traveler',
+      facts: { to: fed.box.name },
+    });
   }
-  // A neutral that only an old traveler could bring is the installer's to settle: by labelling that core neutral at both ends.
+  // A neutral that only an old traveler could bring is the installer's to settle: by labelling that core
+  // neutral at both ends.
   const neutralElsewhere = others.some((other) => other.neutral === 'present' && other.travelers > 0);
-  if (needs.neutral && lent.neutral === 'absent' && neutralElsewhere && spare > 0 && hasNeutralColoured(place))
+  if (
+    needs.neutral &&
+    lent.neutral === 'absent' &&
+    neutralElsewhere &&
+    spare > 0 &&
+    hasNeutralColoured(place)
+  )
     lent = { ...lent, neutral: 'by-traveler' };
   return { place: lent, notes };
 }
@@ -48,6 +71,7 @@ export function withFreedTravelers(
 function hasNeutralColoured({ box, known }: PlaceFacts): boolean {
   const allowed = NEUTRAL_COLOURS[known.job.practice];
   return box.conductors.some(
-    ({ id, colour }) => labelsOf(box).get(id)?.role === 'traveler' && (allowed === 'any' || allowed.includes(colour)),
+    ({ id, colour }) =>
+      labelsOf(box).get(id)?.role === 'traveler' && (allowed === 'any' || allowed.includes(colour)),
   );
 }

@@ -31,13 +31,16 @@ function pantry(change: Change = () => {}) {
     .map((conductor) => {
       const [, cable, colour] = conductor.id.split('-');
       if (colour === 'bare') return { conductorId: conductor.id, role: 'ground' };
-      if (colour === 'white') return { conductorId: conductor.id, role: 'neutral', circuitId: box.circuitIds[0] as string };
+      if (colour === 'white')
+        return { conductorId: conductor.id, role: 'neutral', circuitId: box.circuitIds[0] as string };
       return cable === 'feed'
         ? { conductorId: conductor.id, role: 'line', circuitId: box.circuitIds[0] as string }
         : { conductorId: conductor.id, role: 'load', loadIds: job.loads.map((load) => load.id) };
     });
   change(job, box, device);
-  const candidate = matchJob(job)[0]?.devices.find((entry) => entry.deviceId === device.id && entry.strategy === 'single');
+  const candidate = matchJob(job)[0]?.devices.find(
+    (entry) => entry.deviceId === device.id && entry.strategy === 'single',
+  );
   if (!candidate) throw new Error('the pantry is not matched');
   return {
     verdict: candidate.verdict,
@@ -55,7 +58,9 @@ describe('each rule, by one change to a place where the device fits', () => {
     box.labels = box.labels.filter((label) => !roles.includes(label.role));
   };
   const retold = (box: Box, from: string, role: Box['labels'][number]['role']) => {
-    box.labels = box.labels.map((label) => (label.role === from ? { conductorId: label.conductorId, role } : label));
+    box.labels = box.labels.map((label) =>
+      label.role === from ? { conductorId: label.conductorId, role } : label,
+    );
   };
   const brief =
     (more: Job['brief']): Change =>
@@ -69,8 +74,18 @@ describe('each rule, by one change to a place where the device fits', () => {
     };
 
   test.each<[string, Change, string, RegExp]>([
-    ['practice', (_, __, device) => Object.assign(device, { practices: ['gb'] }), 'block practice.other', /not made for United States/],
-    ['voltage', (job) => Object.assign(job.circuits[0] as object, { volts: 277 }), 'block voltage.outside', /277 V/],
+    [
+      'practice',
+      (_, __, device) => Object.assign(device, { practices: ['gb'] }),
+      'block practice.other',
+      /not made for United States/,
+    ],
+    [
+      'voltage',
+      (job) => Object.assign(job.circuits[0] as object, { volts: 277 }),
+      'block voltage.outside',
+      /277 V/,
+    ],
     [
       'voltage without a circuit',
       (_, box) => {
@@ -80,7 +95,12 @@ describe('each rule, by one change to a place where the device fits', () => {
       'unproved voltage.no-circuit',
       /no circuit is named/,
     ],
-    ['neutral not told yet', (_, box) => without(box, 'neutral'), 'unproved neutral.unknown', /none is identified yet/],
+    [
+      'neutral not told yet',
+      (_, box) => without(box, 'neutral'),
+      'unproved neutral.unknown',
+      /none is identified yet/,
+    ],
     ['neutral not there', (_, box) => retold(box, 'neutral', 'spare'), 'block neutral.absent', /none is one/],
     [
       'ground not there, recommended',
@@ -108,8 +128,18 @@ describe('each rule, by one change to a place where the device fits', () => {
       'unproved ground.by-colour',
       /only colour/,
     ],
-    ['line not told yet', (_, box) => without(box, 'line'), 'unproved line-load.line-unknown', /not identified yet/],
-    ['load not there', (_, box) => retold(box, 'load', 'spare'), 'block line-load.no-load', /none is the load/],
+    [
+      'line not told yet',
+      (_, box) => without(box, 'line'),
+      'unproved line-load.line-unknown',
+      /not identified yet/,
+    ],
+    [
+      'load not there',
+      (_, box) => retold(box, 'load', 'spare'),
+      'block line-load.no-load',
+      /none is the load/,
+    ],
     [
       'a kind it is not rated for',
       (job) => Object.assign(job.loads[0] as object, { kind: 'heater' }),
@@ -127,12 +157,25 @@ describe('each rule, by one change to a place where the device fits', () => {
     [
       'nothing to switch with',
       (_, __, device) =>
-        Object.assign(device, { channels: [], terminals: device.terminals.filter((terminal) => terminal.role !== 'load') }),
+        Object.assign(device, {
+          channels: [],
+          terminals: device.terminals.filter((terminal) => terminal.role !== 'load'),
+        }),
       'block channels.none',
       /switches nothing/,
     ],
-    ['over its rating', (job) => Object.assign(job.loads[0] as object, { count: 1000 }), 'block rating.over', /the limit is 100 %/],
-    ['too wide', (_, __, device) => Object.assign(device, { gangs: 2 }), 'block gangs.too-wide', /2 gangs; 1 free/],
+    [
+      'over its rating',
+      (job) => Object.assign(job.loads[0] as object, { count: 1000 }),
+      'block rating.over',
+      /the limit is 100 %/,
+    ],
+    [
+      'too wide',
+      (_, __, device) => Object.assign(device, { gangs: 2 }),
+      'block gangs.too-wide',
+      /2 gangs; 1 free/,
+    ],
     [
       'body through a measured opening',
       (_, box) => {
@@ -190,8 +233,18 @@ describe('each rule, by one change to a place where the device fits', () => {
       'warn platform.nice',
       /would like Elsewhere/,
     ],
-    ['no radio', (_, __, device) => Object.assign(device, { radio: 'none' }), 'block radio.none', /to be connected/],
-    ['a radio the client does not take', brief({ radios: ['mesh', 'maker'] }), 'block radio.not-wanted', /takes mesh, maker/],
+    [
+      'no radio',
+      (_, __, device) => Object.assign(device, { radio: 'none' }),
+      'block radio.none',
+      /to be connected/,
+    ],
+    [
+      'a radio the client does not take',
+      brief({ radios: ['mesh', 'maker'] }),
+      'block radio.not-wanted',
+      /takes mesh, maker/,
+    ],
     [
       'a router without its band',
       (job, _, device) => {
@@ -229,7 +282,15 @@ describe('each rule, by one change to a place where the device fits', () => {
     [
       'a hub to buy',
       (job, _, device) => {
-        job.catalogue.hubs.push({ id: 'h1', name: 'Post', price: 5000, radio: 'wifi', platforms: [], deviceLimit: 1, wired: true });
+        job.catalogue.hubs.push({
+          id: 'h1',
+          name: 'Post',
+          price: 5000,
+          radio: 'wifi',
+          platforms: [],
+          deviceLimit: 1,
+          wired: true,
+        });
         device.hubId = 'h1';
       },
       'note hub.to-buy',
@@ -238,15 +299,38 @@ describe('each rule, by one change to a place where the device fits', () => {
     [
       'a hub that is full',
       (job, _, device) => {
-        job.catalogue.hubs.push({ id: 'h1', name: 'Post', price: 5000, radio: 'wifi', platforms: [], deviceLimit: 0, wired: true });
+        job.catalogue.hubs.push({
+          id: 'h1',
+          name: 'Post',
+          price: 5000,
+          radio: 'wifi',
+          platforms: [],
+          deviceLimit: 0,
+          wired: true,
+        });
         device.hubId = 'h1';
       },
       'block hub.full',
       /takes 0 devices; this would make 1/,
     ],
-    ['a router that is full', brief({ wifi: { clientsNow: 20, clientLimit: 20 } }), 'block router.full', /20 now and 1 planned/],
-    ['a router near its limit', brief({ wifi: { clientsNow: 16, clientLimit: 20 } }), 'warn router.near-limit', /near the 20/],
-    ['an actuator the client does not like', brief({ feel: { actuators: ['dial'] } }), 'warn feel.actuator', /likes dial/],
+    [
+      'a router that is full',
+      brief({ wifi: { clientsNow: 20, clientLimit: 20 } }),
+      'block router.full',
+      /20 now and 1 planned/,
+    ],
+    [
+      'a router near its limit',
+      brief({ wifi: { clientsNow: 16, clientLimit: 20 } }),
+      'warn router.near-limit',
+      /near the 20/,
+    ],
+    [
+      'an actuator the client does not like',
+      brief({ feel: { actuators: ['dial'] } }),
+      'warn feel.actuator',
+      /likes dial/,
+    ],
     [
       'a click',
       (job, _, device) => {
@@ -295,7 +379,9 @@ describe('each rule, by one change to a place where the device fits', () => {
       'fewer speeds than the fan has',
       (job, _, device) => {
         Object.assign(job.loads[0] as object, { kind: 'fan-ac', speeds: 4 });
-        device.channels = [{ id: 1, kind: 'fan-speed', speeds: 3, ratings: [{ kinds: ['fan-ac'], limit: [3], unit: 'A' }] }];
+        device.channels = [
+          { id: 1, kind: 'fan-speed', speeds: 3, ratings: [{ kinds: ['fan-ac'], limit: [3], unit: 'A' }] },
+        ];
       },
       'warn speeds.fewer',
       /has 4 speeds; it offers 3/,
@@ -304,7 +390,8 @@ describe('each rule, by one change to a place where the device fits', () => {
       'a socket on a channel under its rating',
       (job, _, device) => {
         Object.assign(job.loads[0] as object, { kind: 'receptacle', count: 1, wattsEach: 100 });
-        for (const channel of device.channels) channel.ratings = [{ kinds: ['receptacle'], limit: [10], unit: 'A' }];
+        for (const channel of device.channels)
+          channel.ratings = [{ kinds: ['receptacle'], limit: [10], unit: 'A' }];
       },
       'block socket-rating.under',
       /may draw 20 A; its channel is rated for 10 A/,
@@ -340,7 +427,9 @@ test('a neutral of the other circuit is not borrowed', () => {
   const result = pantry((job, box) => {
     job.circuits.push({ ...(job.circuits[0] as Job['circuits'][number]), id: 'c-other', breaker: '22' });
     box.circuitIds.push('c-other');
-    box.labels = box.labels.map((label) => (label.role === 'neutral' ? { ...label, circuitId: 'c-other' } : label));
+    box.labels = box.labels.map((label) =>
+      label.role === 'neutral' ? { ...label, circuitId: 'c-other' } : label,
+    );
   });
   expect(result.said).toContain('block neutral.other-circuit');
   const untold = pantry((job, box) => {
@@ -359,14 +448,21 @@ describe('lights worked from two places', () => {
     change(job);
     const places = matchJob(job);
     return (boxId: string, deviceId: string, strategy: string) =>
-      places.find((place) => place.boxId === boxId)?.devices.find((device) => device.deviceId === deviceId && device.strategy === strategy);
+      places
+        .find((place) => place.boxId === boxId)
+        ?.devices.find((device) => device.deviceId === deviceId && device.strategy === strategy);
   };
 
   test('every strategy but single is judged for every device, and the partner is named', () => {
     const at = stairs();
-    expect(at('foot', 'os-main', 'companion')).toMatchObject({ verdict: 'fits', partners: [{ boxId: 'head', deviceId: 'os-comp' }] });
+    expect(at('foot', 'os-main', 'companion')).toMatchObject({
+      verdict: 'fits',
+      partners: [{ boxId: 'head', deviceId: 'os-comp' }],
+    });
     expect(at('foot', 'os-main', 'single')).toBeUndefined();
-    expect(at('foot', 'os-main', 'both-ends')?.reasons).toMatchObject([{ code: 'multi-location.not-offered' }]);
+    expect(at('foot', 'os-main', 'both-ends')?.reasons).toMatchObject([
+      { code: 'multi-location.not-offered' },
+    ]);
   });
 
   describe('every strategy looks at what is found at the other places', () => {
@@ -378,7 +474,9 @@ describe('lights worked from two places', () => {
         more(job);
       });
     };
-    const KEEP: Device['multiLocation'] = [{ strategy: 'keep-mechanical', mainAt: 'load', partner: { travelers: 1 } }];
+    const KEEP: Device['multiLocation'] = [
+      { strategy: 'keep-mechanical', mainAt: 'load', partner: { travelers: 1 } },
+    ];
 
     test('keep-mechanical: the far three-way stays, over a traveler that is found there', () => {
       expect(withDevice({ multiLocation: KEEP })('foot', 'own', 'keep-mechanical')).toMatchObject({
@@ -388,13 +486,19 @@ describe('lights worked from two places', () => {
       const gone = withDevice({ multiLocation: KEEP }, (job) => {
         Object.assign((job.boxes[1] as Box).positions[0] as object, { existing: 'none' });
       });
-      expect(gone('foot', 'own', 'keep-mechanical')?.reasons.map((reason) => reason.code)).toContain('multi-location.no-mechanical');
+      expect(gone('foot', 'own', 'keep-mechanical')?.reasons.map((reason) => reason.code)).toContain(
+        'multi-location.no-mechanical',
+      );
       const untold = withDevice({ multiLocation: KEEP }, (job) => {
         const head = job.boxes[1] as Box;
         head.labels = head.labels.filter((label) => label.role !== 'traveler');
       });
-      expect(untold('foot', 'own', 'keep-mechanical')).toMatchObject({ verdict: expect.stringMatching(/no|unproved/) });
-      expect(untold('foot', 'own', 'keep-mechanical')?.reasons.map((reason) => reason.code)).toContain('multi-location.far-travelers');
+      expect(untold('foot', 'own', 'keep-mechanical')).toMatchObject({
+        verdict: expect.stringMatching(/no|unproved/),
+      });
+      expect(untold('foot', 'own', 'keep-mechanical')?.reasons.map((reason) => reason.code)).toContain(
+        'multi-location.far-travelers',
+      );
     });
 
     test('tie-through: a battery control takes the far place, and is itself offered there with its main device', () => {
@@ -410,34 +514,70 @@ describe('lights worked from two places', () => {
       const at = withDevice(
         {
           multiLocation: [
-            { strategy: 'tie-through', partnerIds: ['remote'], mainAt: 'either', partner: { line: false, neutral: false, travelers: 1 } },
+            {
+              strategy: 'tie-through',
+              partnerIds: ['remote'],
+              mainAt: 'either',
+              partner: { line: false, neutral: false, travelers: 1 },
+            },
           ],
         },
         (job) => job.catalogue.devices.push({ ...(job.catalogue.devices[0] as Device), ...remote }),
       );
-      expect(at('foot', 'own', 'tie-through')).toMatchObject({ verdict: 'fits', partners: [{ boxId: 'head', deviceId: 'remote' }] });
-      expect(at('head', 'remote', 'tie-through')).toMatchObject({ verdict: 'fits', partners: [{ boxId: 'foot', deviceId: 'own' }] });
-      const alone = stairs((job) => job.catalogue.devices.push({ ...(job.catalogue.devices[0] as Device), ...remote }));
+      expect(at('foot', 'own', 'tie-through')).toMatchObject({
+        verdict: 'fits',
+        partners: [{ boxId: 'head', deviceId: 'remote' }],
+      });
+      expect(at('head', 'remote', 'tie-through')).toMatchObject({
+        verdict: 'fits',
+        partners: [{ boxId: 'foot', deviceId: 'own' }],
+      });
+      const alone = stairs((job) =>
+        job.catalogue.devices.push({ ...(job.catalogue.devices[0] as Device), ...remote }),
+      );
       expect(alone('head', 'remote', 'tie-through')).toMatchObject({ verdict: 'no' });
       // The main device's record speaks for a control that has none of its own.
       const silent = withDevice(
         {
           multiLocation: [
-            { strategy: 'tie-through', partnerIds: ['remote'], mainAt: 'either', partner: { line: false, neutral: false, travelers: 1 } },
+            {
+              strategy: 'tie-through',
+              partnerIds: ['remote'],
+              mainAt: 'either',
+              partner: { line: false, neutral: false, travelers: 1 },
+            },
           ],
         },
-        (job) => job.catalogue.devices.push({ ...(job.catalogue.devices[0] as Device), ...remote, multiLocation: [] }),
+        (job) =>
+          job.catalogue.devices.push({
+            ...(job.catalogue.devices[0] as Device),
+            ...remote,
+            multiLocation: [],
+          }),
       );
-      expect(silent('foot', 'own', 'tie-through')).toMatchObject({ verdict: 'fits', partners: [{ boxId: 'head', deviceId: 'remote' }] });
+      expect(silent('foot', 'own', 'tie-through')).toMatchObject({
+        verdict: 'fits',
+        partners: [{ boxId: 'head', deviceId: 'remote' }],
+      });
     });
 
     test('linked: the far device works nothing by wire, and wants what its record lists', () => {
       const linked = (neutral: boolean) =>
-        withDevice({ multiLocation: [{ strategy: 'linked', partnerIds: ['own'], partner: { line: true, neutral, travelers: 0 } }] });
-      expect(linked(false)('foot', 'own', 'linked')).toMatchObject({ verdict: 'fits', partners: [{ boxId: 'head', deviceId: 'own' }] });
+        withDevice({
+          multiLocation: [
+            { strategy: 'linked', partnerIds: ['own'], partner: { line: true, neutral, travelers: 0 } },
+          ],
+        });
+      expect(linked(false)('foot', 'own', 'linked')).toMatchObject({
+        verdict: 'fits',
+        partners: [{ boxId: 'head', deviceId: 'own' }],
+      });
       expect(linked(true)('foot', 'own', 'linked')?.reasons).toContainEqual(
         // The old white traveler could be made one: the installer's to settle.
-        expect.objectContaining({ code: 'multi-location.partner-unproved', facts: expect.objectContaining({ because: 'neutral' }) }),
+        expect.objectContaining({
+          code: 'multi-location.partner-unproved',
+          facts: expect.objectContaining({ because: 'neutral' }),
+        }),
       );
     });
 
@@ -468,14 +608,18 @@ describe('lights worked from two places', () => {
     });
   });
 
-  /** The line comes to the foot, the light hangs at the head, and only travelers and a neutral run between. */
+  /**
+   * The line comes to the foot, the light hangs at the head, and only travelers and a neutral run between.
+   */
   const lineAtFoot = (job: Job) => {
     const [foot, head] = job.boxes as [Box, Box];
     foot.readings = [];
     head.readings = [];
     // What carried the line on becomes a neutral: it leaves the joint of the line for that of the neutrals.
     const neutral = foot.labels.find((label) => label.role === 'neutral')?.conductorId;
-    const carried = foot.conductors.find((entry) => entry.id === foot.labels.find((label) => label.role === 'line-on')?.conductorId);
+    const carried = foot.conductors.find(
+      (entry) => entry.id === foot.labels.find((label) => label.role === 'line-on')?.conductorId,
+    );
     Object.assign(carried as object, { at: foot.conductors.find((entry) => entry.id === neutral)?.at });
     foot.labels = foot.labels.map((label) =>
       label.role === 'load'
@@ -485,10 +629,18 @@ describe('lights worked from two places', () => {
           : label,
     );
     head.labels = head.labels.map((label) =>
-      label.role === 'line' ? { conductorId: label.conductorId, role: 'load', loadIds: ['stair-light'] } : label,
+      label.role === 'line'
+        ? { conductorId: label.conductorId, role: 'load', loadIds: ['stair-light'] }
+        : label,
     );
     head.cables.push({ id: 'head-more' });
-    head.conductors.push({ id: 'head-more-white', cableId: 'head-more', size: '14AWG', colour: 'white', at: { capped: true } });
+    head.conductors.push({
+      id: 'head-more-white',
+      cableId: 'head-more',
+      size: '14AWG',
+      colour: 'white',
+      at: { capped: true },
+    });
     head.labels.push({ conductorId: 'head-more-white', role: 'neutral', circuitId: 'c2' });
   };
 
@@ -506,9 +658,13 @@ describe('lights worked from two places', () => {
     const at = stairs((job) => {
       lineAtFoot(job);
       for (const box of job.boxes)
-        box.labels = box.labels.map((label) => (label.traveler === 2 ? { conductorId: label.conductorId, role: 'spare' } : label));
+        box.labels = box.labels.map((label) =>
+          label.traveler === 2 ? { conductorId: label.conductorId, role: 'spare' } : label,
+        );
       const main = job.catalogue.devices.find(({ id }) => id === 'pw-pair') as Device;
-      main.multiLocation = [{ strategy: 'tie-through', mainAt: 'line', partner: { travelers: 1 }, middle: 'tie' }];
+      main.multiLocation = [
+        { strategy: 'tie-through', mainAt: 'line', partner: { travelers: 1 }, middle: 'tie' },
+      ];
     });
     expect(at('foot', 'pw-pair', 'tie-through')).toMatchObject({
       verdict: 'fits',
@@ -521,52 +677,70 @@ describe('lights worked from two places', () => {
     const at = stairs((job) => {
       lineAtFoot(job);
       for (const box of job.boxes)
-        box.labels = box.labels.map((label) => (label.traveler === 2 ? { conductorId: label.conductorId, role: 'spare' } : label));
+        box.labels = box.labels.map((label) =>
+          label.traveler === 2 ? { conductorId: label.conductorId, role: 'spare' } : label,
+        );
     });
-    expect(at('head', 'os-main', 'companion')?.reasons.map((reason) => reason.code)).toContain('line-load.no-line');
+    expect(at('head', 'os-main', 'companion')?.reasons.map((reason) => reason.code)).toContain(
+      'line-load.no-line',
+    );
     expect(at('head', 'pw-pair', 'both-ends')).toMatchObject({ verdict: 'fits' });
   });
 });
 
-test.each([71, 72, 73])('the quick count of a device in a box comes to the same as the whole plan (seed %i)', (seed) => {
-  const random = new Random(seed);
-  const shapes = EXAMPLES.flatMap((name) => exampleJob(name).catalogue.devices);
-  const house = randomHouse(random, 40, {
-    devices: manyDevices(random, shapes, 25),
-    hubs: [],
-    parts: [],
-    connectors: [],
-    enclosures: [],
-    platforms: [],
-  });
-  const known = lookup(house);
-  for (const box of house.boxes) {
-    const position = box.positions[0] as Box['positions'][number];
-    const at = new Closing(placeFacts(box, position, known));
-    for (const device of house.catalogue.devices) {
-      const plain = fill(contentsAsPlanned(box, [{ position, device, selection: { strategy: 'single' } }], known));
-      expect({ seed, box: box.id, device: device.id, lines: at.fillWith(device).lines }).toEqual({
-        seed,
-        box: box.id,
-        device: device.id,
-        lines: plain.lines,
-      });
+test.each([71, 72, 73])(
+  'the quick count of a device in a box comes to the same as the whole plan (seed %i)',
+  (seed) => {
+    const random = new Random(seed);
+    const shapes = EXAMPLES.flatMap((name) => exampleJob(name).catalogue.devices);
+    const house = randomHouse(random, 40, {
+      devices: manyDevices(random, shapes, 25),
+      hubs: [],
+      parts: [],
+      connectors: [],
+      enclosures: [],
+      platforms: [],
+    });
+    const known = lookup(house);
+    for (const box of house.boxes) {
+      const position = box.positions[0] as Box['positions'][number];
+      const at = new Closing(placeFacts(box, position, known));
+      for (const device of house.catalogue.devices) {
+        const plain = fill(
+          contentsAsPlanned(box, [{ position, device, selection: { strategy: 'single' } }], known),
+        );
+        expect({ seed, box: box.id, device: device.id, lines: at.fillWith(device).lines }).toEqual({
+          seed,
+          box: box.id,
+          device: device.id,
+          lines: plain.lines,
+        });
+      }
     }
-  }
-});
+  },
+);
 
 describe('a device beside another on one plate', () => {
   const neighbours = (device: Partial<Device>, other: Partial<Device>) => {
     const job = exampleJob('shed');
-    const [bench, yard] = ['pw-15', 'ha-1000'].map((id) => job.catalogue.devices.find((entry) => entry.id === id) as Device);
+    const [bench, yard] = ['pw-15', 'ha-1000'].map(
+      (id) => job.catalogue.devices.find((entry) => entry.id === id) as Device,
+    );
     Object.assign(bench as Device, device);
     Object.assign(yard as Device, other);
-    const candidate = matchJob(job)[0]?.devices.find((entry) => entry.deviceId === 'pw-15' && entry.strategy === 'single');
+    const candidate = matchJob(job)[0]?.devices.find(
+      (entry) => entry.deviceId === 'pw-15' && entry.strategy === 'single',
+    );
     return candidate?.reasons.map((reason) => `${reason.outcome} ${reason.code}`);
   };
 
   test.each<[string, Partial<Device>, Partial<Device>, string[]]>([
-    ['nothing set apart', { opening: 'tall', shade: 'snow', faceProud: 2 }, { opening: 'tall', shade: 'snow', faceProud: 3 }, []],
+    [
+      'nothing set apart',
+      { opening: 'tall', shade: 'snow', faceProud: 2 },
+      { opening: 'tall', shade: 'snow', faceProud: 3 },
+      [],
+    ],
     ['another opening', { opening: 'tall' }, { opening: 'round' }, ['block plate.opening']],
     ['a plate of its own', { ownPlate: true }, {}, ['block plate.own']],
     ['another shade', { shade: 'snow' }, { shade: 'cream' }, ['warn shade.other']],
@@ -596,8 +770,12 @@ describe('bulbs on constant power', () => {
       bulbController: true,
       bulbFamilies: ['amberline'],
     });
-    const candidate = matchJob(job)[0]?.devices.find((entry) => entry.deviceId === 'rover' && entry.strategy === 'bulb-controller');
-    return candidate?.reasons.filter((reason) => reason.rule !== 'line-load').map((reason) => `${reason.outcome} ${reason.code}`);
+    const candidate = matchJob(job)[0]?.devices.find(
+      (entry) => entry.deviceId === 'rover' && entry.strategy === 'bulb-controller',
+    );
+    return candidate?.reasons
+      .filter((reason) => reason.rule !== 'line-load')
+      .map((reason) => `${reason.outcome} ${reason.code}`);
   };
 
   test('a controller of their family meets the need for constant power and for dimming', () => {
@@ -633,42 +811,56 @@ test('a mesh device far from its hub is warned of, until a repeater stands betwe
   expect(codes()).not.toContain('signal.mesh-far');
 });
 
-test.each([81, 82, 83])('packing by what terminals leave beside the body comes to the same as the whole estimate (seed %i)', (seed) => {
-  const random = new Random(seed);
-  const shapes = EXAMPLES.flatMap((name) => exampleJob(name).catalogue.devices);
-  const house = randomHouse(random, 40, {
-    devices: manyDevices(random, shapes, 30),
-    hubs: [],
-    parts: [],
-    connectors: [],
-    enclosures: [],
-    platforms: [],
-  });
-  const known = lookup(house);
-  let tight = 0;
-  for (const box of house.boxes) {
-    box.enclosure.capacity = { from: 'marked', in3: random.pick([5, 7, 9, 12, 18]) };
-    const at = new Closing(placeFacts(box, box.positions[0] as Box['positions'][number], known));
-    for (const device of house.catalogue.devices) {
-      const plain = packing(
-        contentsAsPlanned(
-          box,
-          [{ position: box.positions[0] as Box['positions'][number], device, selection: { strategy: 'single' } }],
-          known,
-        ),
-      );
-      expect({ seed, box: box.id, device: device.id, occupancy: rounded(at.occupancyWith(device) ?? 0, 4) }).toEqual({
-        seed,
-        box: box.id,
-        device: device.id,
-        occupancy: plain.occupancy,
-      });
-      expect(at.packingRule(device).length > 0).toBe(plain.verdict === 'will-not-close');
-      if (plain.verdict === 'will-not-close') tight += 1;
+test.each([81, 82, 83])(
+  'packing by what terminals leave beside the body comes to the same as the whole estimate (seed %i)',
+  (seed) => {
+    const random = new Random(seed);
+    const shapes = EXAMPLES.flatMap((name) => exampleJob(name).catalogue.devices);
+    const house = randomHouse(random, 40, {
+      devices: manyDevices(random, shapes, 30),
+      hubs: [],
+      parts: [],
+      connectors: [],
+      enclosures: [],
+      platforms: [],
+    });
+    const known = lookup(house);
+    let tight = 0;
+    for (const box of house.boxes) {
+      box.enclosure.capacity = { from: 'marked', in3: random.pick([5, 7, 9, 12, 18]) };
+      const at = new Closing(placeFacts(box, box.positions[0] as Box['positions'][number], known));
+      for (const device of house.catalogue.devices) {
+        const plain = packing(
+          contentsAsPlanned(
+            box,
+            [
+              {
+                position: box.positions[0] as Box['positions'][number],
+                device,
+                selection: { strategy: 'single' },
+              },
+            ],
+            known,
+          ),
+        );
+        expect({
+          seed,
+          box: box.id,
+          device: device.id,
+          occupancy: rounded(at.occupancyWith(device) ?? 0, 4),
+        }).toEqual({
+          seed,
+          box: box.id,
+          device: device.id,
+          occupancy: plain.occupancy,
+        });
+        expect(at.packingRule(device).length > 0).toBe(plain.verdict === 'will-not-close');
+        if (plain.verdict === 'will-not-close') tight += 1;
+      }
     }
-  }
-  expect(tight).toBeGreaterThan(20);
-});
+    expect(tight).toBeGreaterThan(20);
+  },
+);
 
 test('every finding the engine makes on the examples and on random houses has its sentence in every practice', () => {
   const random = new Random(9);
@@ -690,8 +882,10 @@ test('every finding the engine makes on the examples and on random houses has it
       for (const { reasons } of devices)
         for (const reason of reasons) {
           met.add(reason.code);
-          if (reason.outcome === 'unproved') expect([reason.code, settling(reason)]).not.toEqual([reason.code, null]);
-          for (const practice of ['us', 'gb'] as const) expect(sentence(reason, practice)).not.toMatch(/undefined|NaN|\[object/);
+          if (reason.outcome === 'unproved')
+            expect([reason.code, settling(reason)]).not.toEqual([reason.code, null]);
+          for (const practice of ['us', 'gb'] as const)
+            expect(sentence(reason, practice)).not.toMatch(/undefined|NaN|\[object/);
         }
   for (const code of met) expect(SENTENCE_CODES).toContain(code);
   expect(met.size).toBeGreaterThanOrEqual(20);

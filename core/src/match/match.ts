@@ -11,7 +11,14 @@ import { type PlaceFacts, placeFacts } from './place.js';
 import { batteryOnlyRule, colourRule, feelRule, needRule, platformRule, sensorRule } from './rules/client.js';
 import { hazardRule } from './rules/hazard.js';
 import { loadRules } from './rules/load.js';
-import { hubRule, type NetworkElsewhere, networkElsewhere, radioRule, routerRule, signalRule } from './rules/network.js';
+import {
+  hubRule,
+  type NetworkElsewhere,
+  networkElsewhere,
+  radioRule,
+  routerRule,
+  signalRule,
+} from './rules/network.js';
 import { flushRule, plateNeighbours, plateRule, shadeRule } from './rules/plate.js';
 import { bodyRule, depthRule, gangsRule } from './rules/space.js';
 import { groundRule, lineLoadRule, neutralRule, practiceRule, voltageRule } from './rules/supply.js';
@@ -63,7 +70,8 @@ export function matchPlace(box: Box, position: Position, known: JobLookup): Cand
   const judge = new PlaceJudge(place);
   const strategies = place.group ? IN_GROUP : ALONE;
   const candidates: Candidate[] = [];
-  for (const device of known.job.catalogue.devices) for (const strategy of strategies) candidates.push(judge.candidate(device, strategy));
+  for (const device of known.job.catalogue.devices)
+    for (const strategy of strategies) candidates.push(judge.candidate(device, strategy));
   return candidates;
 }
 
@@ -74,8 +82,9 @@ export interface GroupPlace {
 }
 
 /**
- * Judges devices at one place; keeps what many of them share. `by-itself` leaves out what depends on the devices beside it and on
- * those of the rest of the house: whoever decides for several places together asks that of them all.
+ * Judges devices at one place; keeps what many of them share. `by-itself` leaves out what depends on the
+ * devices beside it and on those of the rest of the house: whoever decides for several places together asks
+ * that of them all.
  */
 export class PlaceJudge {
   private readonly closing: Closing;
@@ -96,17 +105,39 @@ export class PlaceJudge {
 
   private alone(device: Device, strategy: Strategy): Candidate {
     const otherWay = strategyReasons(device, strategy);
-    if (otherWay) return { deviceId: device.id, strategy, verdict: 'no', with: NO_PARTS, partners: NO_PARTNERS, reasons: otherWay };
+    if (otherWay)
+      return {
+        deviceId: device.id,
+        strategy,
+        verdict: 'no',
+        with: NO_PARTS,
+        partners: NO_PARTNERS,
+        reasons: otherWay,
+      };
     const parts: string[] = [];
     const reasons = this.rules(this.place, device, strategy, alonesNeeds(device, strategy), parts);
     this.ofTheHouse([device], reasons);
-    return { deviceId: device.id, strategy, verdict: verdictOf(reasons, parts), with: parts, partners: NO_PARTNERS, reasons };
+    return {
+      deviceId: device.id,
+      strategy,
+      verdict: verdictOf(reasons, parts),
+      with: parts,
+      partners: NO_PARTNERS,
+      reasons,
+    };
   }
 
   private inGroup(device: Device, strategy: Strategy): Candidate {
     const answer = groupPart(device, strategy, this.place);
     if ('block' in answer)
-      return { deviceId: device.id, strategy, verdict: 'no', with: NO_PARTS, partners: NO_PARTNERS, reasons: [answer.block] };
+      return {
+        deviceId: device.id,
+        strategy,
+        verdict: 'no',
+        with: NO_PARTS,
+        partners: NO_PARTNERS,
+        reasons: [answer.block],
+      };
     const { part } = answer;
     const parts: string[] = [];
     const reasons = this.asPart(device, strategy, part, parts);
@@ -114,31 +145,62 @@ export class PlaceJudge {
     const devices = [device];
     const mainPlace = part.role === 'partner' ? this.mainElsewhere() : undefined;
     if (part.role === 'partner' && !mainPlace)
-      reasons.push({ rule: 'multi-location', outcome: 'block', code: 'multi-location.no-main', facts: { strategy } });
+      reasons.push({
+        rule: 'multi-location',
+        outcome: 'block',
+        code: 'multi-location.no-main',
+        facts: { strategy },
+      });
     for (const other of this.otherPlaces()) {
-      const { boxId, position, deviceId, reason } = partnerAt(other, device, strategy, part, other === mainPlace);
+      const { boxId, position, deviceId, reason } = partnerAt(
+        other,
+        device,
+        strategy,
+        part,
+        other === mainPlace,
+      );
       partners.push({ boxId, position, deviceId });
       const partner = this.place.known.devices.get(deviceId ?? '');
       if (partner) devices.push(partner);
       if (reason) reasons.push(reason);
     }
     this.ofTheHouse(devices, reasons);
-    return { deviceId: device.id, strategy, verdict: verdictOf(reasons, parts), with: parts, partners, reasons };
+    return {
+      deviceId: device.id,
+      strategy,
+      verdict: verdictOf(reasons, parts),
+      with: parts,
+      partners,
+      reasons,
+    };
   }
 
-  /** The rules for a device in its part of a group strategy. A partner wants only what the strategy lists for it. */
+  /**
+   * The rules for a device in its part of a group strategy. A partner wants only what the strategy lists for
+   * it.
+   */
   asPart(device: Device, strategy: Strategy, part: GroupPart, parts: string[]): Reason[] {
     const own = terminalNeeds(device);
     const wanted = part.entry.partner ?? {};
     const needs: TerminalNeeds =
       part.role === 'main'
         ? own
-        : { line: wanted.line ?? own.line, load: false, neutral: wanted.neutral ?? own.neutral, travelers: wanted.travelers ?? 0 };
+        : {
+            line: wanted.line ?? own.line,
+            load: false,
+            neutral: wanted.neutral ?? own.neutral,
+            travelers: wanted.travelers ?? 0,
+          };
     const others = this.otherPlaces().map((other) => other.place);
-    // Tied through, the traveler that the far end is joined to is the one that carries the line on or the load back.
+    // Tied through, the traveler that the far end is joined to is the one that carries the line on or the
+    // load back.
     const reserved = strategy === 'tie-through' ? 0 : (wanted.travelers ?? 0);
     const { place, notes } = withFreedTravelers(this.place, others, needs, reserved);
-    return [...this.rules(place, device, strategy, needs, parts, part.role), ...travelerRule(this.place, part, strategy), ...notes];
+    return [
+      ...this.rules(place, device, strategy, needs, parts, part.role),
+      ...travelerRule(this.place, part, strategy),
+      ...notes,
+    ];
   }
 
   private rules(
@@ -192,7 +254,9 @@ export class PlaceJudge {
     return reasons;
   }
 
-  /** What the house as a whole has to bear: hubs and the router, with the devices that would come together. */
+  /**
+   * What the house as a whole has to bear: hubs and the router, with the devices that would come together.
+   */
   private ofTheHouse(devices: readonly Device[], reasons: Reason[]): void {
     const { known, need } = this.place;
     if (this.scope === 'by-itself' || need.connected === false) return;
@@ -204,7 +268,10 @@ export class PlaceJudge {
   /** The place of the group, other than this one, whose device feeds the load. */
   mainElsewhere(): GroupPlace | undefined {
     const others = this.otherPlaces();
-    return others.find((other) => other.place.load === 'present') ?? others.find((other) => other.place.load === 'unknown');
+    return (
+      others.find((other) => other.place.load === 'present') ??
+      others.find((other) => other.place.load === 'unknown')
+    );
   }
 
   otherPlaces(): GroupPlace[] {
@@ -223,7 +290,9 @@ export class PlaceJudge {
   }
 }
 
-/** A wireless controller of bulbs needs their line and load to be joined in the box, and so both to be known. */
+/**
+ * A wireless controller of bulbs needs their line and load to be joined in the box, and so both to be known.
+ */
 function alonesNeeds(device: Device, strategy: Strategy): TerminalNeeds {
   const joins = strategy === 'bulb-controller' && device.bulbController && device.terminals.length === 0;
   return joins ? { line: true, load: true, neutral: false, travelers: 0 } : terminalNeeds(device);
@@ -231,7 +300,9 @@ function alonesNeeds(device: Device, strategy: Strategy): TerminalNeeds {
 
 const NO_PARTS: readonly string[] = [];
 const NO_PARTNERS: Candidate['partners'] = [];
-const block = (rule: Reason['rule'], code: string): readonly Reason[] => [{ rule, outcome: 'block', code, facts: {} }];
+const block = (rule: Reason['rule'], code: string): readonly Reason[] => [
+  { rule, outcome: 'block', code, facts: {} },
+];
 const OTHER_WAY = {
   notAController: block('bulb-family', 'bulb-family.not-a-controller'),
   notAModule: block('body', 'body.not-a-module'),
@@ -239,7 +310,9 @@ const OTHER_WAY = {
   surface: block('body', 'body.surface'),
 };
 
-/** Reasons that speak of the way, not of the device: they tell less than what a possible way is stopped by. */
+/**
+ * Reasons that speak of the way, not of the device: they tell less than what a possible way is stopped by.
+ */
 export const OF_THE_WAY: ReadonlySet<string> = new Set([
   'bulb-family.not-a-controller',
   'body.not-a-module',
@@ -249,7 +322,10 @@ export const OF_THE_WAY: ReadonlySet<string> = new Set([
   'multi-location.wrong-end',
 ]);
 
-/** Outside a group: a device in a box cannot be a module at the fitting, and only some can keep bulbs on constant power. */
+/**
+ * Outside a group: a device in a box cannot be a module at the fitting, and only some can keep bulbs on
+ * constant power.
+ */
 function strategyReasons(device: Device, strategy: Strategy): readonly Reason[] | undefined {
   if (
     strategy === 'bulb-controller' &&
@@ -286,7 +362,9 @@ function partnerAt(
     }
     const verdict = verdictOf(judged.reasons, []);
     if (verdict === 'fits') return { ...where, deviceId: candidate.id };
-    const telling = judged.reasons.filter((reason) => reason.outcome === (verdict === 'no' ? 'block' : 'unproved'));
+    const telling = judged.reasons.filter(
+      (reason) => reason.outcome === (verdict === 'no' ? 'block' : 'unproved'),
+    );
     if (verdict === 'unproved') unproved ??= { deviceId: candidate.id, reasons: telling };
     else worst ??= telling;
   }
@@ -294,7 +372,8 @@ function partnerAt(
     box: box.name,
     position: position.index,
     // Every rule that stops it there, not the first.
-    because: [...new Set((unproved?.reasons ?? worst ?? []).map(({ rule }) => rule))].join(', ') || 'multi-location',
+    because:
+      [...new Set((unproved?.reasons ?? worst ?? []).map(({ rule }) => rule))].join(', ') || 'multi-location',
     place: placeKey(box.id, position.index),
   };
   if (unproved)
@@ -313,7 +392,8 @@ function partnerAt(
 /**
  * A device in its part at another place of the group.
  *
- * @param listedBy the main device's record, which speaks for a partner that has none of its own; undefined: it is to be the main device
+ * @param listedBy the main device's record, which speaks for a partner that has none of its own; undefined:
+ * it is to be the main device
  * @param parts takes what a main device would need there
  */
 export function judgePartner(
@@ -324,17 +404,40 @@ export function judgePartner(
   parts: string[] = [],
 ): { block: Reason } | { reasons: readonly Reason[] } {
   const answer = groupPart(candidate, strategy, other.place);
-  const own = 'part' in answer ? answer.part.entry : answer.block.code === 'multi-location.not-offered' ? listedBy : undefined;
+  const own =
+    'part' in answer
+      ? answer.part.entry
+      : answer.block.code === 'multi-location.not-offered'
+        ? listedBy
+        : undefined;
   if (!own) return answer as { block: Reason };
-  return { reasons: other.judge.asPart(candidate, strategy, { role: listedBy ? 'partner' : 'main', entry: own }, parts) };
+  return {
+    reasons: other.judge.asPart(
+      candidate,
+      strategy,
+      { role: listedBy ? 'partner' : 'main', entry: own },
+      parts,
+    ),
+  };
 }
 
-/** Devices that may stand at another place of the group, in the order of the record: a partner asks for a main device where the load is. */
-export function partnerDevices(device: Device, strategy: Strategy, part: GroupPart, wantsMain: boolean, known: JobLookup): Device[] {
+/**
+ * Devices that may stand at another place of the group, in the order of the record: a partner asks for a main
+ * device where the load is.
+ */
+export function partnerDevices(
+  device: Device,
+  strategy: Strategy,
+  part: GroupPart,
+  wantsMain: boolean,
+  known: JobLookup,
+): Device[] {
   const listed = (part.entry.partnerIds ?? []).flatMap((id) => known.devices.get(id) ?? []);
   if (wantsMain) {
     const naming = known.job.catalogue.devices.filter((other) =>
-      other.multiLocation?.some((entry) => entry.strategy === strategy && entry.partnerIds?.includes(device.id)),
+      other.multiLocation?.some(
+        (entry) => entry.strategy === strategy && entry.partnerIds?.includes(device.id),
+      ),
     );
     const alike = strategy === 'both-ends' || strategy === 'linked' ? [device] : [];
     return [...new Set([...listed, ...naming, ...alike])].filter(feedsLoad);

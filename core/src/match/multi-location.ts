@@ -12,22 +12,30 @@ export interface GroupPart {
 export type GroupAnswer = { part: GroupPart } | { block: Reason };
 
 /**
- * A place of a group that gets no device with this strategy, because its switch stays, is tied through or stands before bulbs that
- * are always fed; with what stands in the way of that. Undefined: the place wants a partner device.
+ * A place of a group that gets no device with this strategy, because its switch stays, is tied through or
+ * stands before bulbs that are always fed; with what stands in the way of that. Undefined: the place wants a
+ * partner device.
  */
-export function withoutDevice(strategy: Strategy, entry: MultiLocation, there: PlaceFacts): { reason: Reason | null } | undefined {
+export function withoutDevice(
+  strategy: Strategy,
+  entry: MultiLocation,
+  there: PlaceFacts,
+): { reason: Reason | null } | undefined {
   if (strategy === 'module' || strategy === 'bulb-controller') return { reason: null };
   const middle = isMiddle(there) ? entry.middle : undefined;
   const stays = strategy === 'keep-mechanical' || middle === 'keep';
   const tied = (strategy === 'tie-through' && !entry.partnerIds?.length) || middle === 'tie';
-  if (stays && middle !== 'tie') return { reason: mechanical(there, strategy) ?? farTravelers(there, entry, strategy) };
+  if (stays && middle !== 'tie')
+    return { reason: mechanical(there, strategy) ?? farTravelers(there, entry, strategy) };
   return tied ? { reason: farTravelers(there, entry, strategy) } : undefined;
 }
 
 /** Neither end of the group: a four-way switch, or a place between the first and the last. */
 function isMiddle(there: PlaceFacts): boolean {
   const places = there.group?.places ?? [];
-  const at = places.findIndex((place) => place.boxId === there.box.id && place.position === there.position.index);
+  const at = places.findIndex(
+    (place) => place.boxId === there.box.id && place.position === there.position.index,
+  );
   return there.position.existing === 'four-way' || (places.length > 2 && at > 0 && at < places.length - 1);
 }
 
@@ -41,28 +49,47 @@ function mechanical(there: PlaceFacts, strategy: Strategy): Reason | null {
 /** What stays or is tied through works over the travelers that come there. */
 function farTravelers(there: PlaceFacts, entry: MultiLocation, strategy: Strategy): Reason | null {
   const [reason] = travelerRule(there, { role: 'partner', entry }, strategy);
-  return reason ? { ...reason, code: 'multi-location.far-travelers', facts: { ...reason.facts, box: there.box.name } } : null;
+  return reason
+    ? { ...reason, code: 'multi-location.far-travelers', facts: { ...reason.facts, box: there.box.name } }
+    : null;
 }
 
 /**
- * Whether and how a device can take part with a strategy at one place of its group, before any other rule is asked.
- * `here` is the place; `mainHere` tells whether the load (or line) the strategy wants for its main device is at this place.
+ * Whether and how a device can take part with a strategy at one place of its group, before any other rule is
+ * asked. `here` is the place; `mainHere` tells whether the load (or line) the strategy wants for its main
+ * device is at this place.
  */
 export function groupPart(device: Device, strategy: Strategy, here: PlaceFacts): GroupAnswer {
   const entry = device.multiLocation?.find((candidate) => candidate.strategy === strategy);
-  if (!entry) return { block: { rule: 'multi-location', outcome: 'block', code: 'multi-location.not-offered', facts: { strategy } } };
+  if (!entry)
+    return {
+      block: {
+        rule: 'multi-location',
+        outcome: 'block',
+        code: 'multi-location.not-offered',
+        facts: { strategy },
+      },
+    };
   const feeds = device.terminals.some((terminal) => terminal.role === 'load');
   if (!feeds) return { part: { role: 'partner', entry } };
   const mainAt = entry.mainAt ?? 'either';
   if (mainAt === 'load' && here.load === 'absent') return wrongEnd(strategy, mainAt);
   if (mainAt === 'line' && here.line === 'absent') return wrongEnd(strategy, mainAt);
   // With both ends alike, the end without the load is the partner's.
-  if ((strategy === 'both-ends' || strategy === 'linked') && here.load !== 'present') return { part: { role: 'partner', entry } };
+  if ((strategy === 'both-ends' || strategy === 'linked') && here.load !== 'present')
+    return { part: { role: 'partner', entry } };
   return { part: { role: 'main', entry } };
 }
 
 function wrongEnd(strategy: Strategy, mainAt: 'line' | 'load'): GroupAnswer {
-  return { block: { rule: 'multi-location', outcome: 'block', code: 'multi-location.wrong-end', facts: { strategy, mainAt } } };
+  return {
+    block: {
+      rule: 'multi-location',
+      outcome: 'block',
+      code: 'multi-location.wrong-end',
+      facts: { strategy, mainAt },
+    },
+  };
 }
 
 /** Travelers the strategy runs its partner over, against those found here. */

@@ -9,8 +9,8 @@ import { foundNets, type NetName } from '../wire/found-nets.js';
 import { type Doubt, settledBox } from './settled.js';
 
 /**
- * Whether something is in the box: found, not there although everything is told, nobody knows yet, or doubtful: only a label that a
- * reading or another label contradicts says so.
+ * Whether something is in the box: found, not there although everything is told, nobody knows yet, or
+ * doubtful: only a label that a reading or another label contradicts says so.
  */
 export type Presence = 'present' | 'absent' | 'unknown' | 'doubtful';
 
@@ -32,8 +32,8 @@ export interface PlaceFacts {
   /** Two of its loads hang on one wire. */
   oneWire: boolean;
   /**
-   * A neutral of the line's circuit. `other`: only neutrals of another circuit. `untold`: one whose circuit nobody named, on two
-   * circuits. `by-traveler`: only an old traveler could bring one.
+   * A neutral of the line's circuit. `other`: only neutrals of another circuit. `untold`: one whose circuit
+   * nobody named, on two circuits. `by-traveler`: only an old traveler could bring one.
    */
   neutral: Presence | 'other' | 'untold' | 'by-traveler';
   /** `looks`: only colour speaks for it. */
@@ -86,20 +86,26 @@ function findingsAt(
   box: Box,
   position: Position,
   known: JobLookup,
-): Pick<PlaceFacts, 'circuit' | 'circuits' | 'line' | 'load' | 'loadNets' | 'oneWire' | 'neutral' | 'ground' | 'travelers'> {
+): Pick<
+  PlaceFacts,
+  'circuit' | 'circuits' | 'line' | 'load' | 'loadNets' | 'oneWire' | 'neutral' | 'ground' | 'travelers'
+> {
   const found = foundNets(box, known);
   const labels = labelsOf(box);
   const nets = found.names;
   const cable = box.conductors.filter((conductor) => conductor.cableId !== undefined);
   const told = (id: string) => labels.has(id) && labels.get(id)?.role !== 'unknown';
-  const allTold = cable.length > 0 && cable.every((conductor) => told(conductor.id) || looksLikeGround(conductor));
+  const allTold =
+    cable.length > 0 && cable.every((conductor) => told(conductor.id) || looksLikeGround(conductor));
   const missing: Presence = allTold ? 'absent' : 'unknown';
 
   const circuitId = found.circuitOf(position.index);
   const circuit = circuitId === undefined ? undefined : known.circuits.get(circuitId);
   const has = (test: (net: NetName) => boolean) => [...nets].some(test);
   const byLoad =
-    position.loadIds.length === 0 ? [found.loadNet(position.index, [])] : position.loadIds.map((id) => found.loadNet(position.index, [id]));
+    position.loadIds.length === 0
+      ? [found.loadNet(position.index, [])]
+      : position.loadIds.map((id) => found.loadNet(position.index, [id]));
   const loadNets = [...new Set(byLoad.flatMap((net) => net ?? []))];
   const anyLine = has((net) => net.startsWith('line:')) || box.labels.some((label) => label.role === 'line');
   const labelled = cable.filter((conductor) => labels.get(conductor.id)?.role === 'ground');
@@ -112,7 +118,12 @@ function findingsAt(
     loadNets,
     oneWire: loadNets.length < byLoad.length && loadNets.some((net) => net.includes('+')),
     neutral: neutralOf(box, known, circuitId, missing),
-    ground: labelled.length > 0 ? 'present' : cable.some((conductor) => isGround(conductor, labels.get(conductor.id))) ? 'looks' : missing,
+    ground:
+      labelled.length > 0
+        ? 'present'
+        : cable.some((conductor) => isGround(conductor, labels.get(conductor.id)))
+          ? 'looks'
+          : missing,
     travelers: [...nets].filter((net) => net.startsWith('traveler:')).length,
   };
 }
@@ -136,7 +147,12 @@ function needOf(box: Box, position: Position, known: JobLookup): Need {
 }
 
 /** A neutral of the circuit of the line, as {@link PlaceFacts} tells it. */
-export function neutralOf(box: Box, known: JobLookup, circuitId: string | undefined, missing: Presence): PlaceFacts['neutral'] {
+export function neutralOf(
+  box: Box,
+  known: JobLookup,
+  circuitId: string | undefined,
+  missing: Presence,
+): PlaceFacts['neutral'] {
   const labelled = box.labels.some((label) => label.role === 'neutral');
   if (!labelled) return missing;
   if (circuitId === undefined) return 'unknown';

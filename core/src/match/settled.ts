@@ -23,17 +23,21 @@ export interface Settled {
   doubts: readonly Doubt[];
 }
 
-const kept = new WeakMap<Box, { confirmed: ReadonlyMap<string, ConfirmedRole>; circuits: unknown; settled: Settled }>();
+const kept = new WeakMap<
+  Box,
+  { confirmed: ReadonlyMap<string, ConfirmedRole>; circuits: unknown; settled: Settled }
+>();
 
 /**
- * What the findings of a box are. A label that a confirmed reading contradicts, or that cannot stand beside those it is joined with, is
- * none; what needs it is stopped until it is settled.
+ * What the findings of a box are. A label that a confirmed reading contradicts, or that cannot stand beside
+ * those it is joined with, is none; what needs it is stopped until it is settled.
  */
 export function settledBox(box: Box, known: JobLookup): Settled {
   const own = withGroups(box, known);
   const confirmed = confirmedRoles(box, known);
   const before = kept.get(own);
-  if (before && before.confirmed === confirmed && before.circuits === known.job.circuits) return before.settled;
+  if (before && before.confirmed === confirmed && before.circuits === known.job.circuits)
+    return before.settled;
   const settled = settle(own, known, confirmed);
   kept.set(own, { confirmed, circuits: known.job.circuits, settled });
   return settled;
@@ -49,7 +53,8 @@ function settle(box: Box, known: JobLookup, confirmed: ReadonlyMap<string, Confi
     }
   for (const { conductorId, label, confirmed: role } of refutedLabels(box, known.job, confirmed))
     doubts.set(conductorId, { conductorId, label, readingIds: role.because, against: 'reading' });
-  const told = (conductorId: string) => labels.has(conductorId) && labels.get(conductorId)?.role !== 'unknown';
+  const told = (conductorId: string) =>
+    labels.has(conductorId) && labels.get(conductorId)?.role !== 'unknown';
   const added = [...confirmed].filter(([id]) => !told(id)).map(([id, role]) => labelOf(id, role));
   if (doubts.size === 0 && added.length === 0) return { box, asLabelled: box, doubts: [] };
   const all = [...box.labels.filter(({ conductorId }) => told(conductorId)), ...added];

@@ -13,14 +13,17 @@ const needsOf = new WeakMap<Device, TerminalNeeds>();
 export function terminalNeeds(device: Device): TerminalNeeds {
   let needs = needsOf.get(device);
   if (!needs) {
-    const has = (role: string) => device.terminals.some((terminal) => terminal.role === role && !terminal.optional);
+    const has = (role: string) =>
+      device.terminals.some((terminal) => terminal.role === role && !terminal.optional);
     needs = { line: has('line'), load: has('load'), neutral: device.needs.neutral, travelers: 0 };
     needsOf.set(device, needs);
   }
   return needs;
 }
 
-/** Fed through the lamps: no neutral wanted and none to land, yet powered from the mains and switching a load. */
+/**
+ * Fed through the lamps: no neutral wanted and none to land, yet powered from the mains and switching a load.
+ */
 export function isTwoWire(device: Device): boolean {
   return (
     device.power !== 'battery' &&

@@ -1,7 +1,10 @@
 import { SHELF_WORDS } from './shelf-words.js';
 import type { MaterialLine } from './vocabulary.js';
 
-/** A line of the list as a row of a table; money in whole units of the currency, lengths in metres. Empty where nothing is known. */
+/**
+ * A line of the list as a row of a table; money in whole units of the currency, lengths in metres. Empty
+ * where nothing is known.
+ */
 export function materialRows(lines: readonly MaterialLine[]): Record<string, string | number>[] {
   const amount = (minor: number | null) => (minor === null ? '' : minor / 100);
   return lines.map((line) => {

@@ -42,7 +42,12 @@ describe('what to buy for one switch with four joints', () => {
       ];
       job.inHand = { 'connector:tw-small': 1, 'device:pw-20': 5 };
     });
-    expect(packed.count).toMatchObject({ screws: 0, 'connector:tw-medium': 0, 'connector:tw-small': 1, 'device:pw-20': 0 });
+    expect(packed.count).toMatchObject({
+      screws: 0,
+      'connector:tw-medium': 0,
+      'connector:tw-small': 1,
+      'device:pw-20': 0,
+    });
     expect(packed.line('device:pw-20')).toMatchObject({ needed: 1, inHand: 1, price: 0 });
     // The client pays for the device whether it is in the van or not.
     expect(packed.materials.estimate).toBe(5950);
@@ -56,7 +61,15 @@ describe('what to buy for one switch with four joints', () => {
   test('spares of each model, a hub that is not owned, parts the choice names', () => {
     const { line } = list((job, device) => {
       job.brief = { ...job.brief, spares: 2, hubsOwned: [] };
-      job.catalogue.hubs.push({ id: 'h1', name: 'Post', price: 5000, radio: 'wifi', platforms: [], deviceLimit: 9, wired: true });
+      job.catalogue.hubs.push({
+        id: 'h1',
+        name: 'Post',
+        price: 5000,
+        radio: 'wifi',
+        platforms: [],
+        deviceLimit: 9,
+        wired: true,
+      });
       device.hubId = 'h1';
       job.catalogue.parts.push({ id: 'by', name: 'Bypass', kind: 'bypass', price: 700, where: 'fitting' });
       for (const selection of job.selections) selection.with = ['by'];
@@ -67,7 +80,15 @@ describe('what to buy for one switch with four joints', () => {
   });
 
   test('a plate of the catalogue by gangs, opening and colour; none where the device brings its own', () => {
-    const plate = { id: 'pl', name: 'Plate tall 1', kind: 'plate', price: 300, gangs: 1, opening: 'tall', colours: ['white'] };
+    const plate = {
+      id: 'pl',
+      name: 'Plate tall 1',
+      kind: 'plate',
+      price: 300,
+      gangs: 1,
+      opening: 'tall',
+      colours: ['white'],
+    };
     const other = { ...plate, id: 'pl2', gangs: 2 };
     const { line } = list((job, device) => {
       job.catalogue.parts.push(other, plate);
@@ -82,7 +103,9 @@ describe('what to buy for one switch with four joints', () => {
 
   test('controls without a box count too, and unlabelled conductors are told of', () => {
     const { count, materials } = list((job, device, box) => {
-      job.controlPoints = [{ id: 'cp', roomId: 'entry', name: 'By the bed', deviceId: device.id, targets: [] }];
+      job.controlPoints = [
+        { id: 'cp', roomId: 'entry', name: 'By the bed', deviceId: device.id, targets: [] },
+      ];
       box.labels = box.labels.slice(1);
     });
     expect(count['device:pw-20']).toBe(2);
@@ -94,7 +117,9 @@ test('tails by size and use where terminals are screws: a line and an earth for 
   const { materials } = list(undefined, 'lounge-plate');
   const tails = materials.lines.filter((line) => line.shelf === 'conductors');
   expect(tails.map((line) => line.detail)).toContainEqual(expect.stringMatching(/line$/));
-  expect(materials.lines.filter((line) => line.shelf === 'devices').reduce((sum, line) => sum + line.needed, 0)).toBe(2);
+  expect(
+    materials.lines.filter((line) => line.shelf === 'devices').reduce((sum, line) => sum + line.needed, 0),
+  ).toBe(2);
   const [row] = materialRows(tails);
   expect(row).toMatchObject({ unit: 'm', needed: expect.any(Number), price: '' });
 });

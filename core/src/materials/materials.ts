@@ -31,8 +31,9 @@ interface Wanted {
 }
 
 /**
- * What to buy for the devices chosen so far: devices, hubs and parts by the selections, connectors and tails by the joints as far as
- * the findings tell them, plates by what shares them; less what comes in the packages and what is in hand. Minor units.
+ * What to buy for the devices chosen so far: devices, hubs and parts by the selections, connectors and tails
+ * by the joints as far as the findings tell them, plates by what shares them; less what comes in the packages
+ * and what is in hand. Minor units.
  */
 export function materialsOf(known: JobLookup): Materials {
   const { job } = known;
@@ -60,7 +61,11 @@ export function materialsOf(known: JobLookup): Materials {
     if (planned.length === 0) continue;
     wantJoints(box, known, want);
     if (planned.some(({ device }) => device.mount === 'box')) wantPlate(box, known, want);
-    if (box.conductors.some((conductor) => conductor.cableId && !box.labels.some((label) => label.conductorId === conductor.id)))
+    if (
+      box.conductors.some(
+        (conductor) => conductor.cableId && !box.labels.some((label) => label.conductorId === conductor.id),
+      )
+    )
       openBoxIds.push(box.id);
   }
   for (const point of job.controlPoints ?? []) {
@@ -106,7 +111,14 @@ function deviceLine(device: Device): Omit<Wanted, 'count' | 'fitted' | 'boxIds'>
 
 function partLine(part: Part): Omit<Wanted, 'count' | 'fitted' | 'boxIds'> {
   const detail = part.where === 'fitting' ? 'at the fitting' : part.where === 'box' ? 'in the box' : '';
-  return { shelf: 'parts', item: `part:${part.id}`, what: part.name, detail, unit: 'piece', priceEach: part.price };
+  return {
+    shelf: 'parts',
+    item: `part:${part.id}`,
+    what: part.name,
+    detail,
+    unit: 'piece',
+    priceEach: part.price,
+  };
 }
 
 /** Connectors by size, tails by section and use, flags for what is told apart, screws. */
@@ -119,10 +131,23 @@ function wantJoints(box: Box, known: JobLookup, want: Want): void {
     const { id, kind, conductors } = joint.connector;
     const price = catalogue.connectors.find((connector) => connector.id === id)?.price ?? null;
     const detail = `${id}, ${conductors[0]} to ${conductors[1]} conductors`;
-    want({ shelf: 'connectors', item: `connector:${id}`, what: CONNECTOR_WORDS[kind], detail, unit: 'piece', priceEach: price }, 1, box.id);
+    want(
+      {
+        shelf: 'connectors',
+        item: `connector:${id}`,
+        what: CONNECTOR_WORDS[kind],
+        detail,
+        unit: 'piece',
+        priceEach: price,
+      },
+      1,
+      box.id,
+    );
   }
   const caps = plan.capped.length;
-  const smallest = catalogue.connectors.filter((connector) => connector.kind === 'twist-on' || connector.kind === 'lever')[0];
+  const smallest = catalogue.connectors.filter(
+    (connector) => connector.kind === 'twist-on' || connector.kind === 'lever',
+  )[0];
   if (caps > 0 && smallest)
     want(
       {
@@ -136,12 +161,21 @@ function wantJoints(box: Box, known: JobLookup, want: Want): void {
       caps,
       box.id,
     );
-  const nets = new Map(plan.joints.flatMap((joint) => joint.members.map((member) => [member, joint.net] as const)));
+  const nets = new Map(
+    plan.joints.flatMap((joint) => joint.members.map((member) => [member, joint.net] as const)),
+  );
   for (const piece of plan.made) {
     const use = (nets.get(piece.id) ?? piece.from).split(':')[0] ?? '';
     const detail = `${piece.size}, ${use}`;
     want(
-      { shelf: 'conductors', item: `tail:${piece.size}:${use}`, what: 'Tails and jumpers', detail, unit: 'mm', priceEach: null },
+      {
+        shelf: 'conductors',
+        item: `tail:${piece.size}:${use}`,
+        what: 'Tails and jumpers',
+        detail,
+        unit: 'mm',
+        priceEach: null,
+      },
       piece.length,
       box.id,
     );
@@ -149,14 +183,33 @@ function wantJoints(box: Box, known: JobLookup, want: Want): void {
   const inBox = planned.filter(({ device }) => device.mount === 'box').length;
   if (inBox > 0)
     want(
-      { shelf: 'screws', item: 'screws', what: 'Mounting screws', detail: '', unit: 'piece', priceEach: null },
+      {
+        shelf: 'screws',
+        item: 'screws',
+        what: 'Mounting screws',
+        detail: '',
+        unit: 'piece',
+        priceEach: null,
+      },
       inBox * SCREWS_A_DEVICE,
       box.id,
     );
   const told = box.conductors.filter((conductor) => conductor.cableId && conductor.colour !== 'bare').length;
-  if (told > 0) want({ shelf: 'labels', item: 'flags', what: 'Conductor flags', detail: '', unit: 'piece', priceEach: null }, told, box.id);
+  if (told > 0)
+    want(
+      { shelf: 'labels', item: 'flags', what: 'Conductor flags', detail: '', unit: 'piece', priceEach: null },
+      told,
+      box.id,
+    );
   want(
-    { shelf: 'labels', item: 'plate-labels', what: 'Breaker label for the back of the plate', detail: '', unit: 'piece', priceEach: null },
+    {
+      shelf: 'labels',
+      item: 'plate-labels',
+      what: 'Breaker label for the back of the plate',
+      detail: '',
+      unit: 'piece',
+      priceEach: null,
+    },
     1,
     box.id,
   );
@@ -164,7 +217,9 @@ function wantJoints(box: Box, known: JobLookup, want: Want): void {
 
 /** One plate over the box, unless what goes in brings its own. */
 function wantPlate(box: Box, known: JobLookup, want: Want): void {
-  const devices = plannedDevices(box, known).flatMap(({ device }) => (device.mount === 'box' ? [device] : []));
+  const devices = plannedDevices(box, known).flatMap(({ device }) =>
+    device.mount === 'box' ? [device] : [],
+  );
   if (devices.every((device) => device.ownPlate)) return;
   const { gangs } = box.enclosure;
   const opening = devices.find((device) => device.opening)?.opening ?? 'as found';
@@ -200,7 +255,11 @@ function packagesOf(devices: readonly Device[], known: JobLookup): Map<string, n
   for (const { includes } of devices)
     for (const { partId, count } of includes ?? []) {
       const part = parts.get(partId);
-      const item = part?.connectorId ? `connector:${part.connectorId}` : part?.kind === 'screws' ? 'screws' : `part:${partId}`;
+      const item = part?.connectorId
+        ? `connector:${part.connectorId}`
+        : part?.kind === 'screws'
+          ? 'screws'
+          : `part:${partId}`;
       saved.set(item, (saved.get(item) ?? 0) + (count ?? 1));
     }
   return saved;
@@ -230,7 +289,10 @@ function summed(
       };
     })
     .sort(
-      (a, b) => SHELVES.indexOf(a.shelf) - SHELVES.indexOf(b.shelf) || a.what.localeCompare(b.what) || a.detail.localeCompare(b.detail),
+      (a, b) =>
+        SHELVES.indexOf(a.shelf) - SHELVES.indexOf(b.shelf) ||
+        a.what.localeCompare(b.what) ||
+        a.detail.localeCompare(b.detail),
     );
   const total = lines.reduce((sum, line) => sum + (line.price ?? 0), 0);
   const minutes = devices.reduce((sum, device) => sum + minutesOf(device, job), 0);

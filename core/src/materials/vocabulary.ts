@@ -1,5 +1,15 @@
 /** Where a line of the list belongs: the shelves one walks past. */
-export const SHELVES = ['devices', 'hubs', 'parts', 'plates', 'connectors', 'conductors', 'screws', 'labels', 'spares'] as const;
+export const SHELVES = [
+  'devices',
+  'hubs',
+  'parts',
+  'plates',
+  'connectors',
+  'conductors',
+  'screws',
+  'labels',
+  'spares',
+] as const;
 export type Shelf = (typeof SHELVES)[number];
 
 export interface MaterialLine {

@@ -15,7 +15,11 @@ const kept = { alone: new WeakMap<Box, Kept>(), withRoles: new WeakMap<Box, Kept
  * The stops of a box as everything recorded has them, by code; kept while nothing they rest on is another.
  * @param confirmedOf absent: labels alone speak, which is told without weighing any reading
  */
-export function stopCodes(box: Box, { job }: Pick<JobLookup, 'job'>, confirmedOf?: ConfirmedOf): readonly StopCode[] {
+export function stopCodes(
+  box: Box,
+  { job }: Pick<JobLookup, 'job'>,
+  confirmedOf?: ConfirmedOf,
+): readonly StopCode[] {
   const memo = confirmedOf ? kept.withRoles : kept.alone;
   const restsOn = [job.circuits, job.events, job.runs, job.practice, job.overrides];
   const before = memo.get(box);
@@ -29,9 +33,11 @@ export function stopCodes(box: Box, { job }: Pick<JobLookup, 'job'>, confirmedOf
 /** What the readings of a box alone stop for: life with every breaker of it off, and exchanged polarity. */
 export function stopsFromReadings(box: Box, job: Job): Stop[] {
   const at = new BoxInstant(recordedSoFar(job), box, job);
-  return [...liveWhileOff(at), ...reversedPolarity(at)].map(({ code, conductorIds = [], circuitIds = [] }) => ({
-    code,
-    conductorIds: [...conductorIds],
-    circuitIds: [...circuitIds],
-  }));
+  return [...liveWhileOff(at), ...reversedPolarity(at)].map(
+    ({ code, conductorIds = [], circuitIds = [] }) => ({
+      code,
+      conductorIds: [...conductorIds],
+      circuitIds: [...circuitIds],
+    }),
+  );
 }

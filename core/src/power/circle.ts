@@ -11,16 +11,24 @@ import type { Box } from '../job/schema/survey.js';
  * @param proved circuits that the proof names
  * @param shown circuits that readings show in the box
  */
-export function circleOf(box: Box, job: Job, proved: readonly string[], shown: Iterable<string>): ReadonlySet<string> {
+export function circleOf(
+  box: Box,
+  job: Job,
+  proved: readonly string[],
+  shown: Iterable<string>,
+): ReadonlySet<string> {
   const known = new Set(job.circuits.map(({ id }) => id));
   const circle = new Set<string>();
   const take = (ids: Iterable<string | undefined>) => {
-    for (const id of ids) if (id !== undefined && known.has(id)) for (const member of neutralFamilies(job).of(id)) circle.add(member);
+    for (const id of ids)
+      if (id !== undefined && known.has(id))
+        for (const member of neutralFamilies(job).of(id)) circle.add(member);
   };
   take(box.circuitIds);
   take(proved);
   take(box.labels.map((label) => label.circuitId));
-  for (const { ends } of job.runs ?? []) if (ends.some((end) => end.boxId === box.id)) take(ends.map((end) => end.circuitId));
+  for (const { ends } of job.runs ?? [])
+    if (ends.some((end) => end.boxId === box.id)) take(ends.map((end) => end.circuitId));
   take(shown);
   return circle;
 }

@@ -28,8 +28,18 @@ const proved = (minute: number, more: Record<string, unknown> = {}): JobEvent =>
     ...more,
   }) as JobEvent;
 const face = (minute: number) => proved(minute, { stage: 'face' });
-const mounted = (minute: number): JobEvent => ({ id: `mounted-${minute}`, kind: 'mounted', boxId: 'shed', at: at(minute) });
-const strike = (minute: number, of: string): JobEvent => ({ id: `strike-${minute}`, kind: 'correction', of, at: at(minute) });
+const mounted = (minute: number): JobEvent => ({
+  id: `mounted-${minute}`,
+  kind: 'mounted',
+  boxId: 'shed',
+  at: at(minute),
+});
+const strike = (minute: number, of: string): JobEvent => ({
+  id: `strike-${minute}`,
+  kind: 'correction',
+  of,
+  at: at(minute),
+});
 const cleared = (minute: number, hazard: string): JobEvent =>
   ({ id: `cleared-${minute}`, kind: 'cleared', boxId: 'shed', hazard, at: at(minute) }) as JobEvent;
 const read = (minute: number, value: Reading['value'], more: Partial<Reading> = {}): Reading => ({
@@ -66,7 +76,15 @@ const PROVED = [...BOTH_OFF, proved(2)];
 const more =
   (id: string, fields: Partial<Circuit> = {}) =>
   (job: Job) => {
-    job.circuits.push({ id, panel: 'Main', breaker: id.slice(1), label: id, amps: 15, volts: 120, ...fields });
+    job.circuits.push({
+      id,
+      panel: 'Main',
+      breaker: id.slice(1),
+      label: id,
+      amps: 15,
+      volts: 120,
+      ...fields,
+    });
   };
 const sharing = more('c7', { sharesNeutralWith: ['c5'] });
 const chain = (job: Job) => {
@@ -79,7 +97,12 @@ const circuit = (id: string, fields: Partial<Circuit>) => (job: Job) => {
 
 const SEQUENCES: Sequence[] = [
   // What the record of switchings says
-  { says: 'nothing recorded', events: [], open: 'none', hinders: ['circuit-unknown c5', 'circuit-unknown c6', 'not-proved'] },
+  {
+    says: 'nothing recorded',
+    events: [],
+    open: 'none',
+    hinders: ['circuit-unknown c5', 'circuit-unknown c6', 'not-proved'],
+  },
   { says: 'both off, not proved', events: BOTH_OFF, open: 'none', hinders: ['not-proved'] },
   {
     says: 'one off and proved, the other never recorded',
@@ -90,15 +113,30 @@ const SEQUENCES: Sequence[] = [
   { says: 'both off and proved', events: PROVED, open: 'all', hinders: [] },
   { says: 'proved at the face only', events: [...BOTH_OFF, face(2)], open: 'none', hinders: ['face-only'] },
   { says: 'face, then device out', events: [...BOTH_OFF, face(2), proved(3)], open: 'all', hinders: [] },
-  { says: 'device out, then somebody proves the face again', events: [...PROVED, face(3)], open: 'none', hinders: ['face-only'] },
-  { says: 'one goes on', events: [...PROVED, on(3, 'c6')], open: 'none', hinders: ['circuit-on c6', 'on-unknown-to-prover c6'] },
+  {
+    says: 'device out, then somebody proves the face again',
+    events: [...PROVED, face(3)],
+    open: 'none',
+    hinders: ['face-only'],
+  },
+  {
+    says: 'one goes on',
+    events: [...PROVED, on(3, 'c6')],
+    open: 'none',
+    hinders: ['circuit-on c6', 'on-unknown-to-prover c6'],
+  },
   {
     says: 'one went on and off again: not off from before the proof',
     events: [...PROVED, on(3, 'c6'), off(4, 'c6')],
     open: 'none',
     hinders: ['on-unknown-to-prover c6'],
   },
-  { says: 'proved again after that', events: [...PROVED, on(3, 'c6'), off(4, 'c6'), proved(5)], open: 'all', hinders: [] },
+  {
+    says: 'proved again after that',
+    events: [...PROVED, on(3, 'c6'), off(4, 'c6'), proved(5)],
+    open: 'all',
+    hinders: [],
+  },
   {
     says: 'an on that is late by the clock and arrives last counts as on',
     events: [off(1, 'c5'), off(2, 'c6'), proved(3), on(1, 'c6')],
@@ -147,7 +185,12 @@ const SEQUENCES: Sequence[] = [
     open: 'all',
     hinders: [],
   },
-  { says: 'the proof itself was struck', events: [...PROVED, strike(3, 'proof-2')], open: 'none', hinders: ['corrected', 'not-proved'] },
+  {
+    says: 'the proof itself was struck',
+    events: [...PROVED, strike(3, 'proof-2')],
+    open: 'none',
+    hinders: ['corrected', 'not-proved'],
+  },
   {
     says: 'the last proof was struck, the one before stands but is not trusted',
     events: [...PROVED, proved(3), strike(4, 'proof-3')],
@@ -156,8 +199,18 @@ const SEQUENCES: Sequence[] = [
   },
   // Closed, old
   { says: 'mounted', events: [...PROVED, mounted(3)], open: 'none', hinders: ['closed'] },
-  { says: 'mounting struck', events: [...PROVED, mounted(3), strike(4, 'mounted-3')], open: 'none', hinders: ['corrected'] },
-  { says: 'mounted, opened and proved again', events: [...PROVED, mounted(3), proved(4)], open: 'all', hinders: [] },
+  {
+    says: 'mounting struck',
+    events: [...PROVED, mounted(3), strike(4, 'mounted-3')],
+    open: 'none',
+    hinders: ['corrected'],
+  },
+  {
+    says: 'mounted, opened and proved again',
+    events: [...PROVED, mounted(3), proved(4)],
+    open: 'all',
+    hinders: [],
+  },
   { says: 'twelve hours later to the minute', events: PROVED, now: 2 + 12 * 60, open: 'all', hinders: [] },
   { says: 'a minute more', events: PROVED, now: 3 + 12 * 60, open: 'none', hinders: ['old'] },
   // The circle
@@ -175,7 +228,13 @@ const SEQUENCES: Sequence[] = [
     open: 'none',
     hinders: ['neighbour-on c7'],
   },
-  { says: 'the neighbour off from before', events: [off(0, 'c7'), ...PROVED], change: sharing, open: 'all', hinders: [] },
+  {
+    says: 'the neighbour off from before',
+    events: [off(0, 'c7'), ...PROVED],
+    change: sharing,
+    open: 'all',
+    hinders: [],
+  },
   {
     says: 'the neighbour of the neighbour on',
     events: [off(0, 'c7'), on(0, 'c8'), ...PROVED],
@@ -533,7 +592,9 @@ describe('what may be touched, by what was recorded', () => {
     const open = GATES.filter((gate) => power.gates[gate]).join(' ');
     const wanted = { all: GATES.join(' '), none: '' }[sequence.open] ?? sequence.open;
     expect(open).toBe(wanted);
-    const hinders = power.hinders.map(({ code, circuitId, readingId }) => [code, circuitId, readingId].filter(Boolean).join(' '));
+    const hinders = power.hinders.map(({ code, circuitId, readingId }) =>
+      [code, circuitId, readingId].filter(Boolean).join(' '),
+    );
     if (sequence.hinders) expect(hinders.sort()).toEqual([...sequence.hinders].sort());
     expect(power.stops.map(({ code }) => code)).toEqual(sequence.stops ?? []);
     // Every shut gate, hinder and stop has a sentence of its own.

@@ -6,8 +6,8 @@ import type { Hinder, Stop } from './vocabulary.js';
 const TOO_OLD = 12 * 3600 * 1000;
 
 /**
- * Everything that keeps a box from being proved, ended its proof, or keeps it from being worked on: each that holds, once for each
- * circuit or reading, whatever else holds.
+ * Everything that keeps a box from being proved, ended its proof, or keeps it from being worked on: each that
+ * holds, once for each circuit or reading, whatever else holds.
  */
 export function hindersOf(at: BoxInstant, stops: readonly Stop[]): Hinder[] {
   const hinders = [
@@ -28,7 +28,11 @@ export function hindersOf(at: BoxInstant, stops: readonly Stop[]): Hinder[] {
   });
 }
 
-function hinder(code: Hinder['code'], circuitId: string | null = null, readingId: string | null = null): Hinder {
+function hinder(
+  code: Hinder['code'],
+  circuitId: string | null = null,
+  readingId: string | null = null,
+): Hinder {
   return { code, circuitId, readingId };
 }
 
@@ -38,7 +42,16 @@ function circuitStates({ box, circle, stateOf }: BoxInstant): Hinder[] {
     const state = stateOf(id);
     if (state === 'off') return [];
     return [
-      hinder(own.has(id) ? (state === 'on' ? 'circuit-on' : 'circuit-unknown') : state === 'on' ? 'neighbour-on' : 'neighbour-unknown', id),
+      hinder(
+        own.has(id)
+          ? state === 'on'
+            ? 'circuit-on'
+            : 'circuit-unknown'
+          : state === 'on'
+            ? 'neighbour-on'
+            : 'neighbour-unknown',
+        id,
+      ),
     ];
   });
 }
@@ -56,8 +69,8 @@ function notProved({ box, proof, circle, stateOf, record }: BoxInstant): Hinder[
 }
 
 /**
- * Whether a circuit was off from before a proof: the "off" that the proof names stands. Where it names none, the last switching before
- * it that was not struck is off, by the clock and in the file both.
+ * Whether a circuit was off from before a proof: the "off" that the proof names stands. Where it names none,
+ * the last switching before it that was not struck is off, by the clock and in the file both.
  */
 function wasOffBefore(proof: RecordedProof, circuitId: string, record: BoxInstant['record']): boolean {
   const standing = record.standing('switched', circuitId);
@@ -66,17 +79,26 @@ function wasOffBefore(proof: RecordedProof, circuitId: string, record: BoxInstan
   const byTime = standing.filter((entry) => !isSince(entry, proof, 'clock')).at(-1);
   const inFile = standing
     .filter((entry) => entry.place < proof.place)
-    .reduce<Placed | undefined>((last, entry) => (last && last.place > entry.place ? last : entry), undefined);
+    .reduce<Placed | undefined>(
+      (last, entry) => (last && last.place > entry.place ? last : entry),
+      undefined,
+    );
   return byTime?.event.state === 'off' && inFile?.event.state === 'off';
 }
 
-/** Not earlier by the clock, or later in the file; by the clock alone, one at the same instant is later where it stands later. */
+/**
+ * Not earlier by the clock, or later in the file; by the clock alone, one at the same instant is later where
+ * it stands later.
+ */
 function isSince(entry: Placed, proof: Placed, by: 'clock' | 'either'): boolean {
   if (by === 'clock') return entry.at === proof.at ? entry.place > proof.place : entry.at > proof.at;
   return entry.at >= proof.at || entry.place > proof.place;
 }
 
-/** Every "on" since a proof or unknown to its prover, struck ones too: beyond the number that the proof counts, else by clock and file. */
+/**
+ * Every "on" since a proof or unknown to its prover, struck ones too: beyond the number that the proof
+ * counts, else by clock and file.
+ */
 function onsUnknown({ proof, record }: BoxInstant, circuitId: string): Placed[] {
   if (!proof) return [];
   const ons = record.all('switched', circuitId).filter(({ event }) => event.state === 'on');
@@ -92,7 +114,9 @@ function onsSince(at: BoxInstant): Hinder[] {
 
 /** Whoever struck the "on" of a stray breaker may have switched it all the same. */
 function unassigned(at: BoxInstant): Hinder[] {
-  return at.unassigned.filter((id) => at.stateOf(id) === 'on' || onsUnknown(at, id).length > 0).map((id) => hinder('unassigned-on', id));
+  return at.unassigned
+    .filter((id) => at.stateOf(id) === 'on' || onsUnknown(at, id).length > 0)
+    .map((id) => hinder('unassigned-on', id));
 }
 
 /** A breaker of no box that went on since the proof, and not as its prover knew: that ends the proof. */
@@ -106,20 +130,27 @@ function corrected(at: BoxInstant): Hinder[] {
   const lastProved = record.all('proved', box.id).at(-1);
   const struckProof = lastProved !== undefined && record.isStruck(lastProved);
   const struckMounting =
-    proof !== null && record.all('mounted', box.id).some((entry) => record.isStruck(entry) && isSince(entry, proof, 'either'));
+    proof !== null &&
+    record.all('mounted', box.id).some((entry) => record.isStruck(entry) && isSince(entry, proof, 'either'));
   const offs = Object.entries(proof?.offs ?? {}).flatMap(([circuitId, id]) => {
     const off = record.byId.get(id);
     return off && record.isStruck(off) ? [circuitId] : [];
   });
   const ons = [...circle, ...unassigned].filter((id) => onsUnknown(at, id).some((on) => record.isStruck(on)));
-  return [...(struckProof || struckMounting ? [hinder('corrected')] : []), ...[...offs, ...ons].map((id) => hinder('corrected', id))];
+  return [
+    ...(struckProof || struckMounting ? [hinder('corrected')] : []),
+    ...[...offs, ...ons].map((id) => hinder('corrected', id)),
+  ];
 }
 
 /** Each live reading that no proof follows, or whose source is neither found nor cleared. */
 function liveReadings({ readings, proof, clearedAt }: BoxInstant): Hinder[] {
   const cleared = clearedAt('live-while-off');
   return readings.live
-    .filter(({ at, source }) => !(proof && proof.at > at) || !(source !== null || (cleared !== null && cleared >= at)))
+    .filter(
+      ({ at, source }) =>
+        !(proof && proof.at > at) || !(source !== null || (cleared !== null && cleared >= at)),
+    )
     .map(({ reading, source }) => hinder('live-reading', source, reading.id));
 }
 

@@ -50,13 +50,16 @@ export class JobInstant {
   }
 
   /**
-   * The last switching not struck, by the clock. Clocks of two devices may differ, and what was recorded without signal arrives late:
-   * where the last in the file says on, the circuit counts as on.
+   * The last switching not struck, by the clock. Clocks of two devices may differ, and what was recorded
+   * without signal arrives late: where the last in the file says on, the circuit counts as on.
    */
   private powerOf(circuitId: string): CircuitPower {
     const switchings = this.record.standing('switched', circuitId);
     const latest = switchings.at(-1);
-    const arrived = switchings.reduce<Placed | undefined>((last, entry) => (last && last.place > entry.place ? last : entry), undefined);
+    const arrived = switchings.reduce<Placed | undefined>(
+      (last, entry) => (last && last.place > entry.place ? last : entry),
+      undefined,
+    );
     const event = (latest?.event.state !== 'on' && arrived?.event.state === 'on' ? arrived : latest)?.event;
     const state = event?.state === 'on' || event?.state === 'off' ? event.state : 'unknown';
     return { circuitId, state, since: state === 'unknown' ? null : (event?.at ?? null) };
@@ -73,7 +76,10 @@ export class JobInstant {
 
 const wholes = new WeakMap<Job['events'], JobInstant>();
 
-/** Everything recorded so far, without a word of readings; kept while the job's circuits and events are the same. */
+/**
+ * Everything recorded so far, without a word of readings; kept while the job's circuits and events are the
+ * same.
+ */
 export function recordedSoFar(job: Job): JobInstant {
   let whole = wholes.get(job.events);
   if (!whole || whole.job.circuits !== job.circuits) {
@@ -95,7 +101,10 @@ export class BoxInstant {
   private stray: readonly string[] | undefined;
   private confirmedRoles: ReadonlyMap<string, ConfirmedRole> | undefined;
 
-  /** @param job the job the box is in, where `whole` was made of an earlier one with the same circuits and events */
+  /**
+   * @param job the job the box is in, where `whole` was made of an earlier one with the same circuits and
+   * events
+   */
   constructor(
     readonly whole: JobInstant,
     readonly box: Box,
@@ -119,7 +128,9 @@ export class BoxInstant {
 
   /** The instant a hazard was last said to be put right, ms; null: never. */
   clearedAt = (code: StopCode): number | null =>
-    this.record.standing('cleared', this.box.id).findLast(({ event }) => (event as { hazard?: unknown }).hazard === code)?.at ?? null;
+    this.record
+      .standing('cleared', this.box.id)
+      .findLast(({ event }) => (event as { hazard?: unknown }).hazard === code)?.at ?? null;
 
   /** What the tester showed on its known source when the box was last proved, V. */
   get provedVolts(): number | undefined {
@@ -131,12 +142,17 @@ export class BoxInstant {
     const { bounded, now, confirmedOf } = this.whole;
     if (this.box.readings.length === 0) return undefined;
     this.confirmedRoles ??= confirmedOf(
-      bounded ? { ...this.box, readings: this.box.readings.filter((reading) => instantOf(reading) <= now) } : this.box,
+      bounded
+        ? { ...this.box, readings: this.box.readings.filter((reading) => instantOf(reading) <= now) }
+        : this.box,
     );
     return this.confirmedRoles.get(conductorId);
   }
 
-  /** The circuit a conductor is the neutral of, by its label, else as confirmed; null: no neutral, or of an untold circuit. */
+  /**
+   * The circuit a conductor is the neutral of, by its label, else as confirmed; null: no neutral, or of an
+   * untold circuit.
+   */
   neutralCircuitOf(conductorId: string): string | null {
     if (!conductorsById(this.box).has(conductorId)) return null;
     const lent = this.box.circuitIds.length === 1 ? (this.box.circuitIds[0] ?? null) : null;
@@ -173,5 +189,8 @@ function proofOf(placed: Placed | undefined): RecordedProof | null {
 /** What of a record written by any program is of the type that counts. */
 function recordOf<Value>(record: unknown, type: 'string' | 'number'): Record<string, Value> {
   if (typeof record !== 'object' || record === null) return {};
-  return Object.fromEntries(Object.entries(record).filter(([, value]) => typeof value === type)) as Record<string, Value>;
+  return Object.fromEntries(Object.entries(record).filter(([, value]) => typeof value === type)) as Record<
+    string,
+    Value
+  >;
 }

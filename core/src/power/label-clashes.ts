@@ -21,7 +21,8 @@ interface Member {
 }
 
 /**
- * Where labels of joined conductors exclude each other. Joined: in one joint, under one screw, or on both ends of a pigtail.
+ * Where labels of joined conductors exclude each other. Joined: in one joint, under one screw, or on both
+ * ends of a pigtail.
  *
  *     white "neutral" ──┐
  *     white "neutral" ──┼── j2        one net cannot be a neutral and carry the line on: contradiction
@@ -44,8 +45,11 @@ function findClashes(box: Box, job: Pick<Job, 'circuits'>): LabelClash[] {
   const circuitOf = (member: Member) => member.label?.circuitId ?? lent;
   for (const { members, onScrew } of joinedMembers(box)) {
     const told = members.filter(({ label }) => label !== undefined);
-    const contradicting = told.filter((one) => told.some((other) => exclude(one.label as Label, other.label as Label, lent)));
-    if (contradicting.length > 0) found.push({ code: 'contradiction', conductorIds: contradicting.map(({ id }) => id), circuitIds: [] });
+    const contradicting = told.filter((one) =>
+      told.some((other) => exclude(one.label as Label, other.label as Label, lent)),
+    );
+    if (contradicting.length > 0)
+      found.push({ code: 'contradiction', conductorIds: contradicting.map(({ id }) => id), circuitIds: [] });
     const neutrals = told.filter(({ label }) => label?.role === 'neutral');
     const apart = neutrals.filter((one) =>
       neutrals.some((other) => {
@@ -61,12 +65,18 @@ function findClashes(box: Box, job: Pick<Job, 'circuits'>): LabelClash[] {
       });
     const grounds = members.filter(({ isGround }) => isGround);
     if (neutrals.length > 0 && (grounds.length > 0 || onScrew))
-      found.push({ code: 'neutral-ground-joined', conductorIds: [...neutrals, ...grounds].map(({ id }) => id), circuitIds: [] });
+      found.push({
+        code: 'neutral-ground-joined',
+        conductorIds: [...neutrals, ...grounds].map(({ id }) => id),
+        circuitIds: [],
+      });
   }
   return found;
 }
 
-/** What is joined in the box as found, with the labels of its members; tails and jumpers join, caps do not. */
+/**
+ * What is joined in the box as found, with the labels of its members; tails and jumpers join, caps do not.
+ */
 function joinedMembers(box: Box): { members: Member[]; onScrew: boolean }[] {
   const labels = labelsOf(box);
   const joined = new Joined();
@@ -86,9 +96,12 @@ function joinedMembers(box: Box): { members: Member[]; onScrew: boolean }[] {
     const label = told && told.role !== 'unknown' && told.role !== 'spare' ? told : undefined;
     const isGround = told && told.role !== 'unknown' ? told.role === 'ground' : looksLikeGround(conductor);
     const nodes = new Set(
-      (conductor.ends ?? (conductor.at ? [conductor.at] : [])).flatMap((at) => node(at) ?? []).map((at) => joined.find(at)),
+      (conductor.ends ?? (conductor.at ? [conductor.at] : []))
+        .flatMap((at) => node(at) ?? [])
+        .map((at) => joined.find(at)),
     );
-    for (const at of nodes) groups.set(at, [...(groups.get(at) ?? []), { id: conductor.id, label, isGround }]);
+    for (const at of nodes)
+      groups.set(at, [...(groups.get(at) ?? []), { id: conductor.id, label, isGround }]);
   }
   const screw = joined.find('box');
   return [...groups].map(([at, members]) => ({ members, onScrew: at === screw }));
@@ -107,7 +120,10 @@ const NET: Partial<Record<Label['role'], Net>> = {
   traveler: 'traveler',
 };
 
-/** Whether two labels cannot both stand in one net. Neutral with ground, and neutrals of two circuits, have names of their own. */
+/**
+ * Whether two labels cannot both stand in one net. Neutral with ground, and neutrals of two circuits, have
+ * names of their own.
+ */
 function exclude(one: Label, other: Label, lent: string | undefined): boolean {
   const [a, b] = [NET[one.role], NET[other.role]];
   if (a === undefined || b === undefined) return false;
@@ -126,10 +142,14 @@ export interface RefutedLabel {
 }
 
 /**
- * Labels against what the readings confirm: another net, another load, another circuit. A traveler labelled neutral is none: it says
- * what the installer will make of it.
+ * Labels against what the readings confirm: another net, another load, another circuit. A traveler labelled
+ * neutral is none: it says what the installer will make of it.
  */
-export function refutedLabels(box: Box, job: Pick<Job, 'circuits'>, confirmed: ReadonlyMap<string, ConfirmedRole>): RefutedLabel[] {
+export function refutedLabels(
+  box: Box,
+  job: Pick<Job, 'circuits'>,
+  confirmed: ReadonlyMap<string, ConfirmedRole>,
+): RefutedLabel[] {
   if (confirmed.size === 0) return [];
   return [...labelsOf(box).values()].flatMap((label) => {
     const role = confirmed.get(label.conductorId);
@@ -144,7 +164,14 @@ function refutes(confirmed: ConfirmedRole, label: Label, job: Pick<Job, 'circuit
   const [own, told] = [NET[confirmed.role], NET[label.role]];
   if (own !== told) return true;
   if (own === 'switched')
-    return Boolean(label.loadIds?.length && confirmed.loadIds.length > 0 && !label.loadIds.some((id) => confirmed.loadIds.includes(id)));
-  if ((own !== 'line' && own !== 'neutral') || label.circuitId === undefined || confirmed.circuitId === null) return false;
-  return own === 'line' ? label.circuitId !== confirmed.circuitId : !neutralFamilies(job).of(label.circuitId).has(confirmed.circuitId);
+    return Boolean(
+      label.loadIds?.length &&
+        confirmed.loadIds.length > 0 &&
+        !label.loadIds.some((id) => confirmed.loadIds.includes(id)),
+    );
+  if ((own !== 'line' && own !== 'neutral') || label.circuitId === undefined || confirmed.circuitId === null)
+    return false;
+  return own === 'line'
+    ? label.circuitId !== confirmed.circuitId
+    : !neutralFamilies(job).of(label.circuitId).has(confirmed.circuitId);
 }

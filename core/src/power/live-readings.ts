@@ -8,7 +8,10 @@ import { isGround } from '../practice/wire.js';
 
 /** Under this a point counts as dead, V. */
 export const DEAD_VOLTS = 5;
-/** From these shares of the nominal voltage a point shows life: on a low-impedance meter, and on one that ghosts can fool. */
+/**
+ * From these shares of the nominal voltage a point shows life: on a low-impedance meter, and on one that
+ * ghosts can fool.
+ */
 const LIVE_SHARE = { lowImpedance: 0.05, highImpedance: 0.5 };
 
 /** A reading that shows a conductor of the box energised although every circuit of the box was off. */
@@ -34,7 +37,8 @@ const NOTHING: readonly string[] = [];
 /** What of the box a reading shows alive; null where it shows nothing alive. */
 function aliveIn(box: Box, reading: Reading, practice: PracticeId): readonly string[] | null {
   const { tool, value, points } = reading;
-  if (tool === 'lamp') return (value === 'lit' || value === 'dim') && worksLoad(box, points[0]) ? NOTHING : null;
+  if (tool === 'lamp')
+    return (value === 'lit' || value === 'dim') && worksLoad(box, points[0]) ? NOTHING : null;
   if (tool === 'breaker' || tool === 'ohms') return null;
   const own = points.filter((point) => conductorsById(box).has(point));
   if (own.length === 0 && !points.includes('box')) return null;
@@ -48,7 +52,8 @@ function aliveIn(box: Box, reading: Reading, practice: PracticeId): readonly str
 function worksLoad(box: Box, loadId: string | undefined): boolean {
   return (
     loadId !== undefined &&
-    (box.positions.some((position) => position.loadIds.includes(loadId)) || box.labels.some((label) => label.loadIds?.includes(loadId)))
+    (box.positions.some((position) => position.loadIds.includes(loadId)) ||
+      box.labels.some((label) => label.loadIds?.includes(loadId)))
   );
 }
 
@@ -62,7 +67,10 @@ export class BoxReadings {
   readonly readings: readonly Reading[];
   /** Alive with every circuit of the box off, in the order of the file. */
   readonly live: readonly LiveReading[];
-  /** Circuits that readings show in the box: alive with every circuit of the box off and that one alone on; or found as a source. */
+  /**
+   * Circuits that readings show in the box: alive with every circuit of the box off and that one alone on; or
+   * found as a source.
+   */
   readonly shown: ReadonlySet<string>;
 
   /** @param until ms; later readings do not count */
@@ -95,7 +103,10 @@ export class BoxReadings {
     return a === b ? this.readings.indexOf(reading) > this.readings.indexOf(than) : a > b;
   }
 
-  /** An alert counts no more once low impedance reads that conductor under 5 V to earth later, in the same state. */
+  /**
+   * An alert counts no more once low impedance reads that conductor under 5 V to earth later, in the same
+   * state.
+   */
   private isRefuted(reading: Reading): boolean {
     if (reading.tool !== 'indicator') return false;
     const [stance, breakers] = [stanceKey(reading), breakersKey(reading)];
@@ -114,7 +125,10 @@ export class BoxReadings {
     return (one === point && isEarth(this.box, other)) || (other === point && isEarth(this.box, one));
   }
 
-  /** The breaker behind a live reading: the one more that is off in a later reading of the same points that shows them dead. */
+  /**
+   * The breaker behind a live reading: the one more that is off in a later reading of the same points that
+   * shows them dead.
+   */
   private sourceOf(live: Reading): string | null {
     const stance = stanceKey(live);
     const points = pointsKey(live);
@@ -122,7 +136,10 @@ export class BoxReadings {
       .filter((other) => this.isLater(other, live) && stanceKey(other) === stance)
       .sort((a, b) => instantOf(a) - instantOf(b));
     for (const other of later) {
-      const same = (other.tool === live.tool || other.tool === 'volts-low-z') && pointsKey(other) === points && isDead(other);
+      const same =
+        (other.tool === live.tool || other.tool === 'volts-low-z') &&
+        pointsKey(other) === points &&
+        isDead(other);
       if (!same && !(live.tool === 'indicator' && this.isDeadToEarth(other, live.points[0]))) continue;
       const more = oneMoreOff(live.breakers ?? {}, other.breakers ?? {});
       if (more !== null) return more;
@@ -132,7 +149,10 @@ export class BoxReadings {
 }
 
 /** The one breaker that is named off beside all that stood as before; null where anything else differs. */
-function oneMoreOff(before: Readonly<Record<string, string>>, after: Readonly<Record<string, string>>): string | null {
+function oneMoreOff(
+  before: Readonly<Record<string, string>>,
+  after: Readonly<Record<string, string>>,
+): string | null {
   const more = Object.keys(after).filter((id) => before[id] === undefined);
   const [only] = more;
   if (more.length !== 1 || only === undefined || after[only] !== 'off') return null;
@@ -151,7 +171,11 @@ export function boxReadings(box: Box, practice: PracticeId): BoxReadings {
   return found.readings;
 }
 
-/** Whether one reading of a box shows life with every breaker of it off, and no breaker was found behind it. */
+/**
+ * Whether one reading of a box shows life with every breaker of it off, and no breaker was found behind it.
+ */
 export function showsLife(box: Box, reading: Reading, job: { practice: PracticeId }): boolean {
-  return new BoxReadings(box, job.practice).live.some((live) => live.reading.id === reading.id && live.source === null);
+  return new BoxReadings(box, job.practice).live.some(
+    (live) => live.reading.id === reading.id && live.source === null,
+  );
 }

@@ -3,8 +3,9 @@ import type { Job } from '../job/schema/job.js';
 import type { Box } from '../job/schema/survey.js';
 
 /**
- * Positions whose device carries a neutral: two neutral ends land on its terminals, by their labels; without one, on a terminal made for
- * the neutral, or as the readings have it. Taking that device out opens the neutral for whatever hangs on it.
+ * Positions whose device carries a neutral: two neutral ends land on its terminals, by their labels; without
+ * one, on a terminal made for the neutral, or as the readings have it. Taking that device out opens the
+ * neutral for whatever hangs on it.
  *
  *     white in  ── [neutral  ]
  *                  [receptacle]        out with it, and the return of what is further on is open
@@ -34,8 +35,14 @@ export function neutralCarriers(
   });
 }
 
-function isNeutralTerminal(position: Box['positions'][number], terminal: string | undefined, job: Pick<Job, 'catalogue'>): boolean {
+function isNeutralTerminal(
+  position: Box['positions'][number],
+  terminal: string | undefined,
+  job: Pick<Job, 'catalogue'>,
+): boolean {
   if (position.existing === 'receptacle') return terminal === 'neutral' || terminal === 'neutral2';
   const device = job.catalogue.devices.find(({ id }) => id === position.deviceId);
-  return position.existing === 'smart' && device?.terminals.find(({ id }) => id === terminal)?.role === 'neutral';
+  return (
+    position.existing === 'smart' && device?.terminals.find(({ id }) => id === terminal)?.role === 'neutral'
+  );
 }

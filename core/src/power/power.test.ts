@@ -10,7 +10,10 @@ const MINUTE = 60_000;
 const START = Date.UTC(2026, 4, 4, 9);
 const instant = (minute: number) => new Date(START + minute * MINUTE).toISOString();
 
-/** A box on one or two of five circuits, and a morning of switchings, proofs and readings by devices whose clocks do not agree. */
+/**
+ * A box on one or two of five circuits, and a morning of switchings, proofs and readings by devices whose
+ * clocks do not agree.
+ */
 function someMorning(seed: number): { job: Job; box: Box } {
   const random = new Random(seed);
   const job = exampleJob('pantry');
@@ -24,22 +27,39 @@ function someMorning(seed: number): { job: Job; box: Box } {
       label: '',
       amps: 20,
       volts: 120,
-      ...(random.chance(0.25) ? { sharesNeutralWith: [random.pick(ids.filter((other) => other !== id))] } : {}),
+      ...(random.chance(0.25)
+        ? { sharesNeutralWith: [random.pick(ids.filter((other) => other !== id))] }
+        : {}),
     }),
   );
   job.runs = [];
   const other = { ...box, id: 'other', circuitIds: random.chance(0.6) ? ['c4'] : [] };
-  Object.assign(box, { labels: [], circuitIds: random.chance(0.1) ? [] : random.chance(0.6) ? ['c1'] : ['c1', 'c2'] });
+  Object.assign(box, {
+    labels: [],
+    circuitIds: random.chance(0.1) ? [] : random.chance(0.6) ? ['c1'] : ['c1', 'c2'],
+  });
   job.boxes = [box, { ...other, readings: [] }];
   const events: Record<string, unknown>[] = [];
   for (let at = 0; at < random.int(4, 14); at++) {
     const id = `e${at}`;
     const event = { id, at: instant(random.int(0, 20)) };
-    const kind = random.pick(['switched', 'switched', 'switched', 'proved', 'proved', 'mounted', 'correction', 'cleared'] as const);
+    const kind = random.pick([
+      'switched',
+      'switched',
+      'switched',
+      'proved',
+      'proved',
+      'mounted',
+      'correction',
+      'cleared',
+    ] as const);
     const isOff = (entry: Record<string, unknown>) => entry.kind === 'switched' && entry.state === 'off';
-    if (kind === 'switched') events.push({ ...event, kind, circuitId: random.pick(ids), state: random.chance(0.75) ? 'off' : 'on' });
-    else if (kind === 'mounted') events.push(random.chance(0.3) ? { ...event, kind, boxId: box.id } : { ...event, kind: 'note' });
-    else if (kind === 'correction') events.push({ ...event, kind, of: `e${random.int(0, Math.max(0, at - 1))}` });
+    if (kind === 'switched')
+      events.push({ ...event, kind, circuitId: random.pick(ids), state: random.chance(0.75) ? 'off' : 'on' });
+    else if (kind === 'mounted')
+      events.push(random.chance(0.3) ? { ...event, kind, boxId: box.id } : { ...event, kind: 'note' });
+    else if (kind === 'correction')
+      events.push({ ...event, kind, of: `e${random.int(0, Math.max(0, at - 1))}` });
     else if (kind === 'cleared') events.push({ ...event, kind, boxId: box.id, hazard: 'live-while-off' });
     else
       events.push({
@@ -49,20 +69,35 @@ function someMorning(seed: number): { job: Job; box: Box } {
         stage: random.chance(0.8) ? 'device-out' : 'face',
         circuitIds: ids.filter(() => random.chance(0.5)),
         ...(random.chance(0.5)
-          ? { offs: Object.fromEntries(events.filter(isOff).map((off) => [off.circuitId as string, off.id as string])) }
+          ? {
+              offs: Object.fromEntries(
+                events.filter(isOff).map((off) => [off.circuitId as string, off.id as string]),
+              ),
+            }
           : {}),
-        ...(random.chance(0.5) ? { ons: Object.fromEntries(ids.map((circuit) => [circuit, random.int(0, 2)])) } : {}),
+        ...(random.chance(0.5)
+          ? { ons: Object.fromEntries(ids.map((circuit) => [circuit, random.int(0, 2)])) }
+          : {}),
       });
   }
   job.events = events as unknown as JobEvent[];
   // Every circuit off to begin with, as often as not: else hardly a proof ever holds.
   if (random.chance(0.6))
     job.events = [
-      ...ids.map((id) => ({ id: `first-${id}`, kind: 'switched', circuitId: id, state: 'off', at: instant(0) })),
+      ...ids.map((id) => ({
+        id: `first-${id}`,
+        kind: 'switched',
+        circuitId: id,
+        state: 'off',
+        at: instant(0),
+      })),
       ...job.events.filter((event) => event.state !== 'on' || random.chance(0.3)),
     ];
   box.readings = Array.from({ length: random.chance(0.5) ? 0 : random.int(1, 4) }, (_, at) => {
-    const off = [...box.circuitIds, ...ids.filter((id) => !box.circuitIds.includes(id) && random.chance(0.3))];
+    const off = [
+      ...box.circuitIds,
+      ...ids.filter((id) => !box.circuitIds.includes(id) && random.chance(0.3)),
+    ];
     return {
       id: `m${at}`,
       at: instant(random.int(0, 20)),
@@ -83,12 +118,18 @@ test('six hundred mornings: the same as worked out the long way, nothing kept or
     const { job, box } = someMorning(seed);
     const now = START + new Random(seed).int(15, 14 * 60) * MINUTE;
     const power = powerOfBox(job, box, { now });
-    const hinders = power.hinders.map(({ code, circuitId, readingId }) => [code, circuitId, readingId].filter(Boolean).join(' ')).sort();
+    const hinders = power.hinders
+      .map(({ code, circuitId, readingId }) => [code, circuitId, readingId].filter(Boolean).join(' '))
+      .sort();
     const states = powerOf(job, { now }).circuits.map(({ state }) => state);
     // Outcomes that one test has given twice each are another stop, which the plain way leaves out.
     if (power.stops.some(({ code }) => code === 'contradiction')) continue;
-    expect({ seed, states, hinders, dead: power.dead, gates: power.gates }).toEqual({ seed, ...plainPower(job, box, now) });
-    for (const key of [power.dead, ...power.hinders.map(({ code }) => code)]) seen.set(key, (seen.get(key) ?? 0) + 1);
+    expect({ seed, states, hinders, dead: power.dead, gates: power.gates }).toEqual({
+      seed,
+      ...plainPower(job, box, now),
+    });
+    for (const key of [power.dead, ...power.hinders.map(({ code }) => code)])
+      seen.set(key, (seen.get(key) ?? 0) + 1);
   }
   // The mornings meet every state and every hinder.
   expect([...seen.keys()].sort()).toEqual([

@@ -19,12 +19,15 @@ export interface PowerOptions {
 
 /** The latest instant of an event or a reading, ms; null in a job without either. */
 export function latestInstant(job: Job): number | null {
-  const all = [...job.events, ...job.boxes.flatMap((box) => box.readings)].map(instantOf).filter(Number.isFinite);
+  const all = [...job.events, ...job.boxes.flatMap((box) => box.readings)]
+    .map(instantOf)
+    .filter(Number.isFinite);
   return all.length > 0 ? all.reduce((latest, at) => Math.max(latest, at)) : null;
 }
 
 /**
- * What is on, what is proved, what hinders, which stops stand and which gates are open: the one answer for every screen.
+ * What is on, what is proved, what hinders, which stops stand and which gates are open: the one answer for
+ * every screen.
  *
  *     events, readings -> circuits -> for each box: circle -> stops -> hinders -> dead -> gates
  */
@@ -49,7 +52,17 @@ function keptOf(instant: JobInstant, box: Box): BoxPower {
   if (instant.bounded) return ofBox(new BoxInstant(instant, box));
   const { job, now, confirmedOf } = instant;
   const confirmed = box.readings.length > 0 ? confirmedOf(box) : null;
-  const restsOn = [job.circuits, job.events, job.runs, job.practice, job.overrides, job.catalogue, assigned(job), now, confirmed];
+  const restsOn = [
+    job.circuits,
+    job.events,
+    job.runs,
+    job.practice,
+    job.overrides,
+    job.catalogue,
+    assigned(job),
+    now,
+    confirmed,
+  ];
   const before = kept.get(box);
   if (before?.restsOn.every((entry, at) => entry === restsOn[at])) return before.power;
   const power = ofBox(new BoxInstant(instant, box));

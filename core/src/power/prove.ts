@@ -16,7 +16,10 @@ export interface ProvingRound {
   lines: ProvingPair[];
 }
 
-/** A proof of dead as it is recorded: with its readings, and with what its prover knew of every circuit that matters. */
+/**
+ * A proof of dead as it is recorded: with its readings, and with what its prover knew of every circuit that
+ * matters.
+ */
 export interface ProvedEvent extends JobEvent {
   kind: 'proved';
   boxId: string;
@@ -40,27 +43,41 @@ const SOURCE_STEADY = 0.1;
 
 /** Whether the tester showed the known source, V, before as after. */
 export function sourceShown(volts: number, voltsAfter: number): boolean {
-  return Math.min(volts, voltsAfter) >= LEAST_SOURCE_VOLTS && Math.abs(voltsAfter - volts) <= volts * SOURCE_STEADY;
+  return (
+    Math.min(volts, voltsAfter) >= LEAST_SOURCE_VOLTS && Math.abs(voltsAfter - volts) <= volts * SOURCE_STEADY
+  );
 }
 
-const BLOCKS_PROVING: ReadonlySet<Hinder['code']> = new Set(['circuit-on', 'circuit-unknown', 'neighbour-on', 'neighbour-unknown']);
+const BLOCKS_PROVING: ReadonlySet<Hinder['code']> = new Set([
+  'circuit-on',
+  'circuit-unknown',
+  'neighbour-on',
+  'neighbour-unknown',
+]);
 
-/** What keeps a box from being proved now: none means it may be. Finding the source of a live reading lifts that one. */
+/**
+ * What keeps a box from being proved now: none means it may be. Finding the source of a live reading lifts
+ * that one.
+ */
 export function provingHinders(power: BoxPower): Hinder[] {
   const alive = power.stops.some(({ code }) => code === 'live-while-off');
   return power.hinders.filter(
-    ({ code, circuitId }) => BLOCKS_PROVING.has(code) || (code === 'live-reading' && circuitId === null && alive),
+    ({ code, circuitId }) =>
+      BLOCKS_PROVING.has(code) || (code === 'live-reading' && circuitId === null && alive),
   );
 }
 
 /**
- * Every conductor to earth, to each neutral and to each other line. What nobody told yet counts as a line; what ends nowhere here
- * cannot be reached.
+ * Every conductor to earth, to each neutral and to each other line. What nobody told yet counts as a line;
+ * what ends nowhere here cannot be reached.
  */
 export function provingRound(box: Box): ProvingRound {
   const labels = labelsOf(box);
   const cores = box.conductors.filter(
-    (conductor) => conductor.cableId !== undefined && conductor.unbroken !== true && !isGround(conductor, labels.get(conductor.id)),
+    (conductor) =>
+      conductor.cableId !== undefined &&
+      conductor.unbroken !== true &&
+      !isGround(conductor, labels.get(conductor.id)),
   );
   const isNeutral = ({ id }: { id: string }) => labels.get(id)?.role === 'neutral';
   const neutrals = cores.filter(isNeutral);
@@ -73,8 +90,8 @@ export function provingRound(box: Box): ProvingRound {
 }
 
 /**
- * The event of a proof made now, on a device that knows the job as given; null while something keeps the box from being proved, or
- * where the tester did not show its source before as after.
+ * The event of a proof made now, on a device that knows the job as given; null while something keeps the box
+ * from being proved, or where the tester did not show its source before as after.
  *
  * @param power what stands at the box now
  * @param made with the readings on the known source, V, and every pair that read under 5 V
@@ -85,7 +102,12 @@ export function provedEvent(
   power: BoxPower,
   made: Pick<ProvedEvent, 'stage' | 'volts' | 'voltsAfter' | 'under5'> & { id: string; at: string },
 ): ProvedEvent | null {
-  if (box.circuitIds.length === 0 || provingHinders(power).length > 0 || !sourceShown(made.volts, made.voltsAfter)) return null;
+  if (
+    box.circuitIds.length === 0 ||
+    provingHinders(power).length > 0 ||
+    !sourceShown(made.volts, made.voltsAfter)
+  )
+    return null;
   const record = eventRecord(job);
   const offs: Record<string, string> = {};
   for (const circuitId of power.circle) {
@@ -95,6 +117,8 @@ export function provedEvent(
   }
   const isOn = ({ event }: Placed) => event.state === 'on';
   const matter = [...power.circle, ...unassignedCircuits(job, new Set(power.circle))];
-  const ons = Object.fromEntries(matter.map((circuitId) => [circuitId, record.all('switched', circuitId).filter(isOn).length]));
+  const ons = Object.fromEntries(
+    matter.map((circuitId) => [circuitId, record.all('switched', circuitId).filter(isOn).length]),
+  );
   return { kind: 'proved', boxId: box.id, circuitIds: power.circle, offs, ons, ...made };
 }

@@ -22,7 +22,8 @@ export type ReadingGate =
 export type ReadingSetUp = Pick<Reading, 'tool' | 'arrangement' | 'position' | 'lifted'>;
 
 /**
- * Whether taking the box to this state opens a neutral: everything parted, a neutral lifted, or a device out that carries one.
+ * Whether taking the box to this state opens a neutral: everything parted, a neutral lifted, or a device out
+ * that carries one.
  *
  * @param roleOf what the readings make of a conductor that no label speaks of
  */
@@ -44,7 +45,10 @@ export function opensNeutral(
   return arrangement === 'lifted' && (lifted ?? []).some(isNeutral);
 }
 
-/** Circuits that may be on although a neutral of the box must not stand open then: of its circle, and breakers of no box. */
+/**
+ * Circuits that may be on although a neutral of the box must not stand open then: of its circle, and breakers
+ * of no box.
+ */
 export function liveAtNeutral(job: Job, power: BoxPower, circuits: readonly CircuitPower[]): string[] {
   const stateOf = (id: string) => circuits.find((circuit) => circuit.circuitId === id)?.state;
   return [
@@ -73,11 +77,17 @@ export function readingGate(
   }
   const stateOf = (id: string) => circuits.find((circuit) => circuit.circuitId === id)?.state;
   const live = alive || power.circle.some((id) => stateOf(id) !== 'off');
-  const justLooking = setUp.tool === 'lamp' || setUp.tool === 'breaker' || (setUp.tool === 'indicator' && setUp.arrangement === 'in-place');
+  const justLooking =
+    setUp.tool === 'lamp' ||
+    setUp.tool === 'breaker' ||
+    (setUp.tool === 'indicator' && setUp.arrangement === 'in-place');
   return live && !justLooking ? { kind: 'stand-clear' } : { kind: 'open' };
 }
 
-/** The open live readings of a box as readings that would settle them: the same points and state, with one breaker more off. */
+/**
+ * The open live readings of a box as readings that would settle them: the same points and state, with one
+ * breaker more off.
+ */
 export function sourceLooks(
   box: Box,
   live: readonly Reading[],
@@ -100,6 +110,10 @@ export function sourceLooks(
 export function sweepPoints(box: Box): string[] {
   const labels = labelsOf(box);
   return box.conductors.flatMap((conductor) =>
-    conductor.cableId !== undefined && conductor.unbroken !== true && !isGround(conductor, labels.get(conductor.id)) ? [conductor.id] : [],
+    conductor.cableId !== undefined &&
+    conductor.unbroken !== true &&
+    !isGround(conductor, labels.get(conductor.id))
+      ? [conductor.id]
+      : [],
   );
 }

@@ -30,7 +30,9 @@ function pantry(readings: Partial<Reading>[], change: (job: Job, box: Box) => vo
 }
 const codes = ({ power }: ReturnType<typeof pantry>) => power.stops.map(({ code }) => code);
 const recolour = (box: Box, id: string, colour: Conductor['colour']) => {
-  box.conductors = box.conductors.map((conductor) => (conductor.id === id ? { ...conductor, colour } : conductor));
+  box.conductors = box.conductors.map((conductor) =>
+    conductor.id === id ? { ...conductor, colour } : conductor,
+  );
 };
 
 describe('stops that readings show', () => {
@@ -42,7 +44,9 @@ describe('stops that readings show', () => {
     expect(reversed.power.stops).toEqual([
       { code: 'reversed-polarity', conductorIds: ['pantry-feed-white', 'pantry-feed-black'], circuitIds: [] },
     ]);
-    expect(identifyBox(reversed.box, lookup(reversed.job)).notes.map(({ code }) => code)).toContain('reversed-polarity');
+    expect(identifyBox(reversed.box, lookup(reversed.job)).notes.map(({ code }) => code)).toContain(
+      'reversed-polarity',
+    );
     expect(codes(pantry([liveWhite]))).toEqual([]);
     expect(codes(pantry([earthedBlack]))).toEqual([]);
     expect(codes(pantry([{ ...liveWhite, breakers: {} }, earthedBlack]))).toEqual([]);
@@ -73,10 +77,18 @@ describe('stops that readings show', () => {
 
   test('cleared, and shown again by a later reading only', () => {
     const cleared = (at: string) => (job: Job) => {
-      job.events.push({ id: 'ok', kind: 'cleared', boxId: 'pantry', hazard: 'reversed-polarity', at } as Job['events'][number]);
+      job.events.push({
+        id: 'ok',
+        kind: 'cleared',
+        boxId: 'pantry',
+        hazard: 'reversed-polarity',
+        at,
+      } as Job['events'][number]);
     };
     expect(codes(pantry([liveWhite, earthedBlack], cleared('2026-05-04T10:30:00Z')))).toEqual([]);
-    expect(codes(pantry([liveWhite, earthedBlack], cleared('2026-05-04T09:30:00Z')))).toEqual(['reversed-polarity']);
+    expect(codes(pantry([liveWhite, earthedBlack], cleared('2026-05-04T09:30:00Z')))).toEqual([
+      'reversed-polarity',
+    ]);
   });
 
   test('while something is live with its breaker off, no dead test is proposed', () => {
@@ -91,7 +103,9 @@ describe('stops that readings show', () => {
 describe('labels that exclude each other', () => {
   test('a white labelled line on in a joint of neutrals', () => {
     const { job, box } = pantry([], (_, own) => {
-      own.labels = own.labels.map((label) => (label.conductorId === 'pantry-lamps-white' ? { ...label, role: 'line-on' } : label));
+      own.labels = own.labels.map((label) =>
+        label.conductorId === 'pantry-lamps-white' ? { ...label, role: 'line-on' } : label,
+      );
     });
     expect(labelClashes(box, job)).toEqual([
       { code: 'contradiction', conductorIds: ['pantry-feed-white', 'pantry-lamps-white'], circuitIds: [] },
@@ -133,7 +147,16 @@ describe('labels that exclude each other', () => {
   });
 
   test('every worked example reads without a word against its labels', () => {
-    for (const name of ['pantry', 'galley', 'shed', 'stairs', 'back-bedroom', 'lounge-plate', 'cellar', 'sail-loft'])
+    for (const name of [
+      'pantry',
+      'galley',
+      'shed',
+      'stairs',
+      'back-bedroom',
+      'lounge-plate',
+      'cellar',
+      'sail-loft',
+    ])
       expect({ name, problems: labelProblems(exampleJob(name)) }).toEqual({ name, problems: [] });
   });
 });
@@ -142,7 +165,14 @@ describe('a proof of dead is made of readings', () => {
   const off = (job: Job) => {
     job.events = [{ id: 'off', kind: 'switched', circuitId: 'c4', state: 'off', at: '2026-05-04T10:00:00Z' }];
   };
-  const made = { id: 'p', at: '2026-05-04T10:05:00Z', stage: 'face' as const, volts: 119, voltsAfter: 119, under5: [] };
+  const made = {
+    id: 'p',
+    at: '2026-05-04T10:05:00Z',
+    stage: 'face' as const,
+    volts: 119,
+    voltsAfter: 119,
+    under5: [],
+  };
 
   test('every conductor to earth, to each neutral, and to each other line', () => {
     const { box } = pantry([]);
@@ -152,7 +182,12 @@ describe('a proof of dead is made of readings', () => {
 
   test('names what its prover knew, of every circuit of the circle', () => {
     const { job, box, power } = pantry([], off);
-    expect(provedEvent(box, job, power, made)).toMatchObject({ circuitIds: ['c4'], offs: { c4: 'off' }, ons: { c4: 0 }, volts: 119 });
+    expect(provedEvent(box, job, power, made)).toMatchObject({
+      circuitIds: ['c4'],
+      offs: { c4: 'off' },
+      ons: { c4: 0 },
+      volts: 119,
+    });
   });
 
   test.each([
@@ -181,8 +216,21 @@ describe('a proof of dead is made of readings', () => {
 
 describe('before a reading is made', () => {
   const events = (...states: string[]): Job['events'] =>
-    states.map((state, at) => ({ id: `s${at}`, kind: 'switched', circuitId: 'c4', state, at: `2026-05-04T10:0${at}:00Z` }));
-  const proof = { id: 'p', kind: 'proved', boxId: 'pantry', stage: 'device-out', circuitIds: ['c4'], at: '2026-05-04T10:09:00Z' };
+    states.map((state, at) => ({
+      id: `s${at}`,
+      kind: 'switched',
+      circuitId: 'c4',
+      state,
+      at: `2026-05-04T10:0${at}:00Z`,
+    }));
+  const proof = {
+    id: 'p',
+    kind: 'proved',
+    boxId: 'pantry',
+    stage: 'device-out',
+    circuitIds: ['c4'],
+    at: '2026-05-04T10:09:00Z',
+  };
   const states = {
     unknown: { events: [] as Job['events'], readings: [] },
     on: { events: events('on'), readings: [] },
@@ -205,11 +253,26 @@ describe('before a reading is made', () => {
 
   test.each([
     ['indicator in place', { unknown: 'open', on: 'open', off: 'open', dead: 'open', alive: 'open' }],
-    ['volts in place', { unknown: 'stand-clear', on: 'stand-clear', off: 'open', dead: 'open', alive: 'stand-clear' }],
-    ['indicator, device out', { unknown: 'stand-clear', on: 'stand-clear', off: 'open', dead: 'open', alive: 'stand-clear' }],
-    ['ohms', { unknown: 'prove-dead', on: 'prove-dead', off: 'prove-dead', dead: 'open', alive: 'find-source' }],
-    ['a hot core lifted', { unknown: 'stand-clear', on: 'stand-clear', off: 'open', dead: 'open', alive: 'stand-clear' }],
-    ['a neutral lifted', { unknown: 'neutral', on: 'neutral', off: 'open', dead: 'open', alive: 'stand-clear' }],
+    [
+      'volts in place',
+      { unknown: 'stand-clear', on: 'stand-clear', off: 'open', dead: 'open', alive: 'stand-clear' },
+    ],
+    [
+      'indicator, device out',
+      { unknown: 'stand-clear', on: 'stand-clear', off: 'open', dead: 'open', alive: 'stand-clear' },
+    ],
+    [
+      'ohms',
+      { unknown: 'prove-dead', on: 'prove-dead', off: 'prove-dead', dead: 'open', alive: 'find-source' },
+    ],
+    [
+      'a hot core lifted',
+      { unknown: 'stand-clear', on: 'stand-clear', off: 'open', dead: 'open', alive: 'stand-clear' },
+    ],
+    [
+      'a neutral lifted',
+      { unknown: 'neutral', on: 'neutral', off: 'open', dead: 'open', alive: 'stand-clear' },
+    ],
     ['all parted', { unknown: 'neutral', on: 'neutral', off: 'open', dead: 'open', alive: 'stand-clear' }],
   ] as const)('%s, in every state', (name, wanted) => {
     const found = Object.fromEntries(
@@ -218,7 +281,13 @@ describe('before a reading is made', () => {
           own.events = recorded;
         });
         const { circuits } = {
-          circuits: [{ circuitId: 'c4', state: recorded.length === 0 ? 'unknown' : state === 'on' ? 'on' : 'off', since: null }],
+          circuits: [
+            {
+              circuitId: 'c4',
+              state: recorded.length === 0 ? 'unknown' : state === 'on' ? 'on' : 'off',
+              since: null,
+            },
+          ],
         } as const;
         return [state, readingGate(box, job, power, circuits, setUps[name] as never, () => undefined).kind];
       }),
@@ -232,7 +301,10 @@ describe('before a reading is made', () => {
       Object.assign(at.positions[0] as object, { existing: 'receptacle' });
       at.conductors = at.conductors.map((conductor) =>
         conductor.colour === 'white'
-          ? { ...conductor, at: { position: 1, terminal: conductor.id.includes('feed') ? 'neutral' : 'neutral2' } }
+          ? {
+              ...conductor,
+              at: { position: 1, terminal: conductor.id.includes('feed') ? 'neutral' : 'neutral2' },
+            }
           : conductor,
       );
     });
@@ -244,6 +316,10 @@ describe('before a reading is made', () => {
     });
     // Nor is it proposed.
     const { next } = identifyBox(box, lookup(job));
-    expect(next.filter(({ arrangement, breakers }) => arrangement === 'device-out' && Object.values(breakers).includes('on'))).toEqual([]);
+    expect(
+      next.filter(
+        ({ arrangement, breakers }) => arrangement === 'device-out' && Object.values(breakers).includes('on'),
+      ),
+    ).toEqual([]);
   });
 });

@@ -17,7 +17,10 @@ const JOINED_OHMS = 1;
 
 type Part = Pick<Stop, 'code'> & { conductorIds?: readonly string[]; circuitIds?: readonly string[] };
 
-/** Every stop of a box at an instant, ticked or derived, each code once; what was cleared and not shown again is left out. */
+/**
+ * Every stop of a box at an instant, ticked or derived, each code once; what was cleared and not shown again
+ * is left out.
+ */
 export function stopsOf(at: BoxInstant): Stop[] {
   const standing = [
     ...(at.box.hazards ?? []).map((code): Part => ({ code })),
@@ -62,9 +65,12 @@ function fromCircuits({ job, circle }: BoxInstant): Part[] {
     if (family.size < 2 || seen.has(family)) continue;
     seen.add(family);
     const members = job.circuits.filter(({ id }) => family.has(id));
-    const oneLeg = members.filter((one) => one.leg && members.some((other) => other !== one && other.leg === one.leg));
+    const oneLeg = members.filter(
+      (one) => one.leg && members.some((other) => other !== one && other.leg === one.leg),
+    );
     if (oneLeg.length > 0) parts.push({ code: 'one-leg', circuitIds: idsOf(oneLeg) });
-    if (members.some(({ commonTrip }) => commonTrip === false)) parts.push({ code: 'no-common-trip', circuitIds: idsOf(members) });
+    if (members.some(({ commonTrip }) => commonTrip === false))
+      parts.push({ code: 'no-common-trip', circuitIds: idsOf(members) });
   }
   const other = own.filter(({ source }) => source === 'inverter' || source === 'generator');
   if (other.length > 0) parts.push({ code: 'other-source', circuitIds: idsOf(other) });
@@ -73,7 +79,10 @@ function fromCircuits({ job, circle }: BoxInstant): Part[] {
 
 const idsOf = (circuits: readonly Circuit[]) => circuits.map(({ id }) => id);
 
-/** Cores smaller than the breaker of their circuit asks for: by the label's circuit, else by the box's only one. */
+/**
+ * Cores smaller than the breaker of their circuit asks for: by the label's circuit, else by the box's only
+ * one.
+ */
 function tooSmall({ box, job }: BoxInstant): Part[] {
   const labels = labelsOf(box);
   const { copperAmps } = figuresInUse(job);
@@ -82,7 +91,9 @@ function tooSmall({ box, job }: BoxInstant): Part[] {
     const label = labels.get(conductor.id);
     if (conductor.cableId === undefined || isGround(conductor, label)) return [];
     const circuit = job.circuits.find(({ id }) => id === (label?.circuitId ?? lent));
-    return circuit && copperAmpsOf(conductor.size, copperAmps) < circuit.amps ? [{ id: conductor.id, circuitId: circuit.id }] : [];
+    return circuit && copperAmpsOf(conductor.size, copperAmps) < circuit.amps
+      ? [{ id: conductor.id, circuitId: circuit.id }]
+      : [];
   });
   if (small.length === 0) return [];
   return [
@@ -99,7 +110,10 @@ function fromReadings(at: BoxInstant): Part[] {
 }
 
 /** Readings that say anything of a hazard: those after it was last cleared. */
-function readingsFor({ readings, clearedAt }: Pick<BoxInstant, 'readings' | 'clearedAt'>, code: StopCode): Reading[] {
+function readingsFor(
+  { readings, clearedAt }: Pick<BoxInstant, 'readings' | 'clearedAt'>,
+  code: StopCode,
+): Reading[] {
   const cleared = clearedAt(code);
   return readings.readings.filter((reading) => cleared === null || instantOf(reading) > cleared);
 }
@@ -112,15 +126,19 @@ export function liveWhileOff(at: Pick<BoxInstant, 'job' | 'readings' | 'clearedA
     .map(({ reading, conductorIds }) => ({
       code: 'live-while-off' as const,
       conductorIds,
-      circuitIds: at.job.circuits.flatMap(({ id }) => (reading.breakers?.[id] !== 'off' && at.stateOf(id) !== 'off' ? [id] : [])),
+      circuitIds: at.job.circuits.flatMap(({ id }) =>
+        reading.breakers?.[id] !== 'off' && at.stateOf(id) !== 'off' ? [id] : [],
+      ),
     }));
 }
 
 /**
- * In a cable of two cores the one in the neutral's colour is alive to earth, and its partner is earth itself: line and neutral are
- * exchanged somewhere before.
+ * In a cable of two cores the one in the neutral's colour is alive to earth, and its partner is earth itself:
+ * line and neutral are exchanged somewhere before.
  */
-export function reversedPolarity(at: Pick<BoxInstant, 'box' | 'job' | 'readings' | 'clearedAt' | 'provedVolts'>): Part[] {
+export function reversedPolarity(
+  at: Pick<BoxInstant, 'box' | 'job' | 'readings' | 'clearedAt' | 'provedVolts'>,
+): Part[] {
   const { box, job, provedVolts } = at;
   const readings = readingsFor(at, 'reversed-polarity');
   const toEarth = (id: string, is: (reading: Reading) => boolean) =>
@@ -135,13 +153,17 @@ export function reversedPolarity(at: Pick<BoxInstant, 'box' | 'job' | 'readings'
     (tool === 'volts' || tool === 'volts-low-z') &&
     outcomeOfValue(tool, value, job.practice, provedVolts) === 'supply' &&
     Object.values(breakers ?? {}).includes('on');
-  const earthed = ({ tool, value }: Reading) => tool === 'ohms' && typeof value === 'number' && value <= JOINED_OHMS;
+  const earthed = ({ tool, value }: Reading) =>
+    tool === 'ohms' && typeof value === 'number' && value <= JOINED_OHMS;
   return box.cables.flatMap((cable): Part[] => {
-    const cores = box.conductors.filter((conductor) => conductor.cableId === cable.id && !looksLikeGround(conductor));
+    const cores = box.conductors.filter(
+      (conductor) => conductor.cableId === cable.id && !looksLikeGround(conductor),
+    );
     if (cores.length !== 2) return [];
     return cores.flatMap((core, index): Part[] => {
       const partner = cores[1 - index] as Conductor;
-      if (!isNeutralColour(core, partner) || !toEarth(core.id, alive) || !toEarth(partner.id, earthed)) return [];
+      if (!isNeutralColour(core, partner) || !toEarth(core.id, alive) || !toEarth(partner.id, earthed))
+        return [];
       return [{ code: 'reversed-polarity', conductorIds: [core.id, partner.id] }];
     });
   });
@@ -149,7 +171,11 @@ export function reversedPolarity(at: Pick<BoxInstant, 'box' | 'job' | 'readings'
 
 /** White; blue, unless black is there to be the neutral; black beside red. */
 function isNeutralColour({ colour }: Conductor, partner: Conductor): boolean {
-  return colour === 'white' || (colour === 'blue' && partner.colour !== 'black') || (colour === 'black' && partner.colour === 'red');
+  return (
+    colour === 'white' ||
+    (colour === 'blue' && partner.colour !== 'black') ||
+    (colour === 'black' && partner.colour === 'red')
+  );
 }
 
 /** Its breaker opens the neutral too, is off, and the neutral is earth all the same. */
@@ -158,11 +184,19 @@ function neutralOnEarth(at: BoxInstant): Part[] {
   const isolating = job.circuits.filter(({ isolatesNeutral }) => isolatesNeutral);
   if (isolating.length === 0) return [];
   return readingsFor(at, 'neutral-ground-joined').flatMap(({ tool, value, breakers, points }): Part[] => {
-    if (tool !== 'ohms' || typeof value !== 'number' || value > JOINED_OHMS || !points.some((point) => isEarth(box, point))) return [];
+    if (
+      tool !== 'ohms' ||
+      typeof value !== 'number' ||
+      value > JOINED_OHMS ||
+      !points.some((point) => isEarth(box, point))
+    )
+      return [];
     return points.flatMap((point): Part[] => {
       const circuitId = isEarth(box, point) ? null : at.neutralCircuitOf(point);
       const off = isolating.some(({ id }) => id === circuitId && breakers?.[id] === 'off');
-      return circuitId && off ? [{ code: 'neutral-ground-joined', conductorIds: [point], circuitIds: [circuitId] }] : [];
+      return circuitId && off
+        ? [{ code: 'neutral-ground-joined', conductorIds: [point], circuitIds: [circuitId] }]
+        : [];
     });
   });
 }
@@ -181,7 +215,12 @@ function contradiction(at: BoxInstant): Part[] {
   }
   return [...tests.values()].flatMap(({ reading, outcomes }): Part[] =>
     [...outcomes.values()].filter((count) => count >= 2).length >= 2
-      ? [{ code: 'contradiction', conductorIds: reading.points.filter((point) => conductorsById(box).has(point)) }]
+      ? [
+          {
+            code: 'contradiction',
+            conductorIds: reading.points.filter((point) => conductorsById(box).has(point)),
+          },
+        ]
       : [],
   );
 }

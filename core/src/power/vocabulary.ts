@@ -52,8 +52,9 @@ export interface Stop {
 }
 
 /**
- * What may be done now. `open`: handle conductors; `ohms`: measure dead; `joint`: open a joint that holds no neutral; `neutral`: open
- * one that does, or take off a device a neutral runs through; `energise`: switch on for a hands-off check.
+ * What may be done now. `open`: handle conductors; `ohms`: measure dead; `joint`: open a joint that holds no
+ * neutral; `neutral`: open one that does, or take off a device a neutral runs through; `energise`: switch on
+ * for a hands-off check.
  */
 export const GATES = ['open', 'ohms', 'joint', 'neutral', 'energise'] as const;
 export type Gate = (typeof GATES)[number];

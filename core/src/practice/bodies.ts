@@ -8,7 +8,13 @@ export interface Body {
   depth: number;
 }
 
-const SWITCHES: ReadonlySet<ExistingDevice> = new Set(['single-pole', 'double-pole', 'double-single-pole', 'three-way', 'four-way']);
+const SWITCHES: ReadonlySet<ExistingDevice> = new Set([
+  'single-pole',
+  'double-pole',
+  'double-single-pole',
+  'three-way',
+  'four-way',
+]);
 
 const body = (width: number, height: number, depth: number): Body => ({ width, height, depth });
 const NOTHING = body(0, 0, 0);
@@ -35,9 +41,14 @@ const PLATE_SWITCH = body(60, 60, 18);
 const MODULE = body(22, 45, 30);
 
 /** `sharedByYoke`: one body serves all switches of a plate, as in `gb`. */
-export function existingBody(existing: ExistingDevice, width: number, practice: PracticeId): Body & { sharedByYoke: boolean } {
+export function existingBody(
+  existing: ExistingDevice,
+  width: number,
+  practice: PracticeId,
+): Body & { sharedByYoke: boolean } {
   if (practice === 'gb' && SWITCHES.has(existing)) return { ...PLATE_SWITCH, sharedByYoke: true };
-  if (practice === 'modular' && SWITCHES.has(existing)) return { ...MODULE, width: MODULE.width * width, sharedByYoke: false };
+  if (practice === 'modular' && SWITCHES.has(existing))
+    return { ...MODULE, width: MODULE.width * width, sharedByYoke: false };
   return { ...USUAL[existing], sharedByYoke: false };
 }
 

@@ -65,7 +65,10 @@ const NEC = {
   connectors: '314.16(B)',
 } as const satisfies Record<FillRule, string>;
 
-/** What a counting method consists of. Volumes in mL. The locally adopted code and the maker's instructions rule. */
+/**
+ * What a counting method consists of. Volumes in mL. The locally adopted code and the maker's instructions
+ * rule.
+ */
 export interface FillFigures {
   allowance: Record<Gauge, number>;
   table: string;
@@ -89,7 +92,10 @@ const necSince2020 = {
   isolatedGroundsApart: false,
 };
 
-const ceCode = Object.fromEntries(Object.keys(NEC).map((rule) => [rule, '12-3034'])) as Record<FillRule, string>;
+const ceCode = Object.fromEntries(Object.keys(NEC).map((rule) => [rule, '12-3034'])) as Record<
+  FillRule,
+  string
+>;
 
 export const FILL_FIGURES: Record<Exclude<FillMethod, 'none'>, FillFigures> = {
   'nec-2017': {

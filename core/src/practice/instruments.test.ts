@@ -110,12 +110,16 @@ describe('ohms', () => {
 });
 
 test('a low-impedance meter takes a ghost down, a high-impedance one does not', () => {
-  expect(VOLTS.floatingBesideLive.low['under-3'] + VOLTS.floatingBesideLive.low['to-5%']).toBeGreaterThan(0.9);
+  expect(VOLTS.floatingBesideLive.low['under-3'] + VOLTS.floatingBesideLive.low['to-5%']).toBeGreaterThan(
+    0.9,
+  );
   expect(VOLTS.floatingBesideLive.high['under-3']).toBeLessThan(0.1);
 });
 
 test('an indicator muffled by its bundle still alerts more often than on anything dead', () => {
-  expect(INDICATOR.sourceMuffled).toBeGreaterThan(Math.max(INDICATOR.referenceBesideLive, ...Object.values(INDICATOR.floatingBesideLive)));
+  expect(INDICATOR.sourceMuffled).toBeGreaterThan(
+    Math.max(INDICATOR.referenceBesideLive, ...Object.values(INDICATOR.floatingBesideLive)),
+  );
 });
 
 test.each([

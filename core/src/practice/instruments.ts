@@ -1,21 +1,39 @@
 import type { LoadKind, PracticeId } from '../job/schema/primitives.js';
 import type { Reading } from '../job/schema/survey.js';
 
-/** What volts are told apart by: under 3 V, shares of the supply, the supply itself, line to line, anything else. */
-const VOLT_BANDS = ['under-3', 'to-5%', 'to-30%', 'to-60%', 'to-92%', 'supply', 'line-to-line', 'other'] as const;
+/**
+ * What volts are told apart by: under 3 V, shares of the supply, the supply itself, line to line, anything
+ * else.
+ */
+const VOLT_BANDS = [
+  'under-3',
+  'to-5%',
+  'to-30%',
+  'to-60%',
+  'to-92%',
+  'supply',
+  'line-to-line',
+  'other',
+] as const;
 export type VoltBand = (typeof VOLT_BANDS)[number];
 const OHM_BANDS = ['to-1', 'to-5', 'to-50', 'to-2000', 'above', 'open'] as const;
 export type OhmBand = (typeof OHM_BANDS)[number];
 
 /** Nominal supply and the band that counts as supply when the tester's known source was not recorded, V. */
-export const SUPPLY: Record<PracticeId, { nominal: number; from: number; to: number; lineToLine: [number, number] | null }> = {
+export const SUPPLY: Record<
+  PracticeId,
+  { nominal: number; from: number; to: number; lineToLine: [number, number] | null }
+> = {
   us: { nominal: 120, from: 110, to: 130, lineToLine: [205, 255] },
   ca: { nominal: 120, from: 110, to: 130, lineToLine: [205, 255] },
   gb: { nominal: 230, from: 212, to: 255, lineToLine: [370, 440] },
   modular: { nominal: 230, from: 185, to: 260, lineToLine: [330, 450] },
 };
 
-/** The most a meter can show between two points of a house under this practice, V: line to line, generously. A screen refuses more. */
+/**
+ * The most a meter can show between two points of a house under this practice, V: line to line, generously. A
+ * screen refuses more.
+ */
 export function mostVolts(practice: PracticeId): number {
   return Math.round((SUPPLY[practice].lineToLine?.[1] ?? SUPPLY[practice].to) * 1.25);
 }
@@ -43,15 +61,28 @@ const SOURCES_ONE_LEG = volts({ 'under-3': 0.97 });
 const SOURCES_TWO_LEGS = volts({ 'line-to-line': 0.98 });
 const SUPPLIED = volts({ supply: 0.98 });
 
-/** What a voltmeter shows between two points, by what they are, on a high-impedance meter (`high`) or a low-impedance one (`low`). */
+/**
+ * What a voltmeter shows between two points, by what they are, on a high-impedance meter (`high`) or a
+ * low-impedance one (`low`).
+ */
 export const VOLTS = {
   sourceToReference: { high: SUPPLIED, low: SUPPLIED },
   oneLeg: { high: SOURCES_ONE_LEG, low: SOURCES_ONE_LEG },
   twoLegs: { high: SOURCES_TWO_LEGS, low: SOURCES_TWO_LEGS },
-  throughFilament: { high: volts({ supply: 0.95, 'to-92%': 0.03 }), low: volts({ supply: 0.85, 'to-92%': 0.12 }) },
+  throughFilament: {
+    high: volts({ supply: 0.95, 'to-92%': 0.03 }),
+    low: volts({ supply: 0.85, 'to-92%': 0.12 }),
+  },
   throughDriver: {
     high: volts({ supply: 0.6, 'to-92%': 0.28, 'to-60%': 0.08 }),
-    low: volts({ 'under-3': 0.25, 'to-5%': 0.15, 'to-30%': 0.2, 'to-60%': 0.2, 'to-92%': 0.15, supply: 0.04 }),
+    low: volts({
+      'under-3': 0.25,
+      'to-5%': 0.15,
+      'to-30%': 0.2,
+      'to-60%': 0.2,
+      'to-92%': 0.15,
+      supply: 0.04,
+    }),
   },
   sourceToFloating: {
     high: volts({ supply: 0.35, 'to-92%': 0.33, 'to-60%': 0.2, 'to-30%': 0.1 }),
@@ -61,7 +92,10 @@ export const VOLTS = {
     high: volts({ 'to-30%': 0.3, 'to-60%': 0.3, 'to-92%': 0.25, 'to-5%': 0.1 }),
     low: volts({ 'under-3': 0.6, 'to-5%': 0.37 }),
   },
-  floatingAlone: { high: volts({ 'under-3': 0.6, 'to-5%': 0.25, 'to-30%': 0.12 }), low: volts({ 'under-3': 0.6, 'to-5%': 0.37 }) },
+  floatingAlone: {
+    high: volts({ 'under-3': 0.6, 'to-5%': 0.25, 'to-30%': 0.12 }),
+    low: volts({ 'under-3': 0.6, 'to-5%': 0.37 }),
+  },
   same: { high: SAME, low: SAME },
 } as const;
 
@@ -76,7 +110,8 @@ const SHARES: readonly [VoltBand, number][] = [
 ];
 
 /**
- * Where loads share the supply: the band of the modelled voltage, and those beside it, as loads are seldom what their watts say.
+ * Where loads share the supply: the band of the modelled voltage, and those beside it, as loads are seldom
+ * what their watts say.
  * @param share of the supply, 0 to 2
  */
 export function dividedVolts(share: number): Row<VoltBand> {
@@ -133,7 +168,9 @@ export function missingPrior(kind: LoadKind): number {
   return kind === 'receptacle' ? 0.6 : 0.08;
 }
 
-/** Loads a low-impedance meter pulls through: filaments, windings. Others are drivers that let little through. */
+/**
+ * Loads a low-impedance meter pulls through: filaments, windings. Others are drivers that let little through.
+ */
 const CONDUCTING: ReadonlySet<LoadKind> = new Set([
   'resistive',
   'heater',
@@ -150,8 +187,14 @@ export function conducts(kind: LoadKind): boolean {
   return CONDUCTING.has(kind);
 }
 
-/** Cold resistance of a load, ohm: filaments cold at a twelfth, heaters warm; null where it is not a resistance. */
-export function coldOhms(load: { kind: LoadKind; count: number; wattsEach: number }, volts: number): number | null {
+/**
+ * Cold resistance of a load, ohm: filaments cold at a twelfth, heaters warm; null where it is not a
+ * resistance.
+ */
+export function coldOhms(
+  load: { kind: LoadKind; count: number; wattsEach: number },
+  volts: number,
+): number | null {
   const watts = load.count * load.wattsEach;
   if (watts <= 0) return null;
   if (load.kind === 'resistive') return volts ** 2 / watts / 12;
@@ -166,7 +209,10 @@ export function warmOhms(load: { count: number; wattsEach: number } | undefined,
 }
 
 /** What an ohmmeter would show across a load that is there. */
-export function loadOutcomes(load: { kind: LoadKind; count: number; wattsEach: number }, volts: number): readonly OhmBand[] {
+export function loadOutcomes(
+  load: { kind: LoadKind; count: number; wattsEach: number },
+  volts: number,
+): readonly OhmBand[] {
   const ohm = coldOhms(load, volts);
   if (ohm !== null) return [ohmBand(ohm)];
   return conducts(load.kind) ? ['to-50', 'to-2000'] : ['above', 'open'];
@@ -184,14 +230,17 @@ export function ohmBand(value: number | 'open'): OhmBand {
 export function voltBand(value: number, practice: PracticeId, proved: number | undefined): VoltBand {
   const supply = SUPPLY[practice];
   const nominal = proved ?? supply.nominal;
-  const [from, to] = proved ? [proved * (1 - PROVED_SHARE), proved * (1 + PROVED_SHARE)] : [supply.from, supply.to];
+  const [from, to] = proved
+    ? [proved * (1 - PROVED_SHARE), proved * (1 + PROVED_SHARE)]
+    : [supply.from, supply.to];
   if (value < 3) return 'under-3';
   if (value >= from && value <= to) return 'supply';
   if (value <= nominal * 0.05) return 'to-5%';
   if (value <= nominal * 0.3) return 'to-30%';
   if (value <= nominal * 0.6) return 'to-60%';
   if (value <= nominal * 0.92) return 'to-92%';
-  if (supply.lineToLine && value >= supply.lineToLine[0] && value <= supply.lineToLine[1]) return 'line-to-line';
+  if (supply.lineToLine && value >= supply.lineToLine[0] && value <= supply.lineToLine[1])
+    return 'line-to-line';
   return 'other';
 }
 
@@ -202,10 +251,14 @@ export function outcomeOfValue(
   practice: PracticeId,
   proved: number | undefined,
 ): string | null {
-  if (tool === 'volts' || tool === 'volts-low-z') return typeof value === 'number' ? voltBand(value, practice, proved) : null;
+  if (tool === 'volts' || tool === 'volts-low-z')
+    return typeof value === 'number' ? voltBand(value, practice, proved) : null;
   if (tool === 'ohms') return typeof value === 'number' || value === 'open' ? ohmBand(value) : null;
   return String(value);
 }
 
 /** What ohms to a reference show of a ground, and of one that is joined to nothing. */
-export const GROUND_BANDS: Record<'ground' | 'loose', Readonly<Record<string, number>>> = { ground: OHMS.same, loose: OHMS.open };
+export const GROUND_BANDS: Record<'ground' | 'loose', Readonly<Record<string, number>>> = {
+  ground: OHMS.same,
+  loose: OHMS.open,
+};

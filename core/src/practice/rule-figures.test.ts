@@ -26,14 +26,20 @@ describe.each(PracticeId.options)('in %s', (practice) => {
     const usual = figuresInUse({ practice });
     for (const { id, value } of ruleFigures({ practice }).filter(({ setOn }) => setOn === null)) {
       const job = { practice, overrides: [{ figure: id, value: value * 1.25, note: 'ours' }] };
-      expect({ id, same: JSON.stringify(figuresInUse(job)) === JSON.stringify(usual) }).toEqual({ id, same: false });
-      expect(ruleFigures(job).filter((figure) => figure.own)).toMatchObject([{ id, value, own: { value: value * 1.25, note: 'ours' } }]);
+      expect({ id, same: JSON.stringify(figuresInUse(job)) === JSON.stringify(usual) }).toEqual({
+        id,
+        same: false,
+      });
+      expect(ruleFigures(job).filter((figure) => figure.own)).toMatchObject([
+        { id, value, own: { value: value * 1.25, note: 'ours' } },
+      ]);
     }
   });
 });
 
 test('where 2.25 comes from: the 12 AWG allowance of the edition in force, with its table', () => {
-  const of = (edition: '2017' | '2023') => ruleFigures({ practice: 'us', edition }).find(({ id }) => id === 'fill.allowance.12AWG');
+  const of = (edition: '2017' | '2023') =>
+    ruleFigures({ practice: 'us', edition }).find(({ id }) => id === 'fill.allowance.12AWG');
   expect(cubicInches(of('2023')?.value as number)).toBeCloseTo(2.25, 9);
   expect(of('2023')?.source).toBe('NEC 2023, Table 314.16(B)(1)');
   expect(of('2017')?.source).toBe('NEC 2017, Table 314.16(B)');
@@ -80,9 +86,13 @@ test('a figure of its own is set, changed and taken back by edits, and undone li
     if (!result.ok) throw new Error(JSON.stringify(result.refusal));
     return result.job;
   };
-  const set = apply(start, [putPart('override', 'depth.leads', { figure: 'depth.leads', value: 20, note: 'stiff leads' })]);
+  const set = apply(start, [
+    putPart('override', 'depth.leads', { figure: 'depth.leads', value: 20, note: 'stiff leads' }),
+  ]);
   expect(figuresInUse(set).clearance.leads).toBe(20);
-  const changed = apply(set, [putPart('override', 'depth.leads', { figure: 'depth.leads', value: 18, note: 'measured' })]);
+  const changed = apply(set, [
+    putPart('override', 'depth.leads', { figure: 'depth.leads', value: 18, note: 'measured' }),
+  ]);
   expect(changed.overrides).toEqual([{ figure: 'depth.leads', value: 18, note: 'measured' }]);
   expect(figuresInUse(apply(changed, [removePart('override', 'depth.leads')])).clearance.leads).toBe(12);
 });

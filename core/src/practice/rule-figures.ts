@@ -33,7 +33,10 @@ export interface FiguresInUse {
   margin: number;
 }
 
-/** Folded conductors fill a space only to this share; up to the next a box closes with ease, up to the last it closes. */
+/**
+ * Folded conductors fill a space only to this share; up to the next a box closes with ease, up to the last it
+ * closes.
+ */
 const PACKING = { foldedShare: 0.4, comfortable: 0.75, closes: 1 };
 
 type Rows = (Omit<RuleFigure, 'own' | 'setOn'> & Partial<Pick<RuleFigure, 'setOn'>>)[];
@@ -42,7 +45,9 @@ const ESTIMATE = 'An estimate of this program, not a code rule';
 
 /** What can be read and replaced, for the practice and edition of a job, in reading order. */
 export function ruleFigures(job: Pick<Job, 'practice' | 'edition' | 'overrides'>): RuleFigure[] {
-  const own = new Map((job.overrides ?? []).map(({ figure, value, note }) => [figure, { value, note: note ?? '' }]));
+  const own = new Map(
+    (job.overrides ?? []).map(({ figure, value, note }) => [figure, { value, note: note ?? '' }]),
+  );
   return rowsOf(job).map((row) => ({ setOn: null, ...row, own: own.get(row.id) ?? null }));
 }
 
@@ -108,7 +113,14 @@ function rowsOf(job: Pick<Job, 'practice' | 'edition'>): Rows {
       value: CLEARANCE.terminals,
       source: ESTIMATE,
     },
-    { id: 'depth.leads', group: 'depth', name: 'Room behind a device with leads', unit: 'mm', value: CLEARANCE.leads, source: ESTIMATE },
+    {
+      id: 'depth.leads',
+      group: 'depth',
+      name: 'Room behind a device with leads',
+      unit: 'mm',
+      value: CLEARANCE.leads,
+      source: ESTIMATE,
+    },
     {
       id: 'packing.folded-share',
       group: 'packing',
@@ -187,7 +199,16 @@ function rowsOf(job: Pick<Job, 'practice' | 'edition'>): Rows {
   return rows;
 }
 
-const BODIES = ['single-pole', 'three-way', 'four-way', 'dimmer', 'fan-control', 'timer', 'sensor', 'receptacle'] as const;
+const BODIES = [
+  'single-pole',
+  'three-way',
+  'four-way',
+  'dimmer',
+  'fan-control',
+  'timer',
+  'sensor',
+  'receptacle',
+] as const;
 
 const BOX_SOURCES: Record<PracticeId, string> = {
   us: 'NEC Table 314.16(A)',
@@ -226,7 +247,10 @@ function compute(job: Pick<Job, 'practice' | 'edition' | 'overrides'>): FiguresI
         mlPerMm: value('fill.deep-device-volume', CA_DEEP_DEVICE.mlPerMm),
       },
     },
-    clearance: { terminals: value('depth.terminals', CLEARANCE.terminals), leads: value('depth.leads', CLEARANCE.leads) },
+    clearance: {
+      terminals: value('depth.terminals', CLEARANCE.terminals),
+      leads: value('depth.leads', CLEARANCE.leads),
+    },
     packing: {
       foldedShare: value('packing.folded-share', PACKING.foldedShare),
       comfortable: value('packing.comfortable', PACKING.comfortable),

@@ -10,7 +10,8 @@ test('every standard box is a valid record, ids apart over all practices', () =>
 });
 
 test('the volumes of the tables, added up by hand as a check against slips', () => {
-  const sum = (practice: 'us' | 'ca') => standardBoxes(practice).reduce((total, box) => total + (box.in3 ?? box.mL ?? 0), 0);
+  const sum = (practice: 'us' | 'ca') =>
+    standardBoxes(practice).reduce((total, box) => total + (box.in3 ?? box.mL ?? 0), 0);
   // octagons 49.5, squares 69.3 and 97, devices 72.5 and 37.8, masonry 35
   expect(sum('us')).toBeCloseTo(49.5 + 69.3 + 97 + 72.5 + 37.8 + 35, 9);
   // octagons 589, squares 2014, devices 906 and 638, masonry 573

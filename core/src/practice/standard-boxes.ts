@@ -3,7 +3,10 @@ import type { PracticeId } from '../job/schema/primitives.js';
 
 type Row = readonly [id: string, name: string, volume: number, depth: number, gangs?: number];
 
-/** NEC Table 314.16(A), in3; depth in mm from the nominal inches. A box of two device widths is listed for two gangs. */
+/**
+ * NEC Table 314.16(A), in3; depth in mm from the nominal inches. A box of two device widths is listed for two
+ * gangs.
+ */
 const US: readonly Row[] = [
   ['oct-4-125', 'Round or octagon 4 x 1-1/4', 12.5, 32],
   ['oct-4-150', 'Round or octagon 4 x 1-1/2', 15.5, 38],
@@ -47,7 +50,10 @@ const CA: readonly Row[] = [
   ['ca-masonry-350', 'Masonry 3-3/4 x 2 x 3-1/2, per gang', 344, 89],
 ];
 
-/** Back boxes by depth; no conductor count stands on their volume (inside width x height x depth), only the packing estimate. */
+/**
+ * Back boxes by depth; no conductor count stands on their volume (inside width x height x depth), only the
+ * packing estimate.
+ */
 const GB: readonly Row[] = [16, 25, 35, 47].flatMap((depth): Row[] => [
   [`gb-1-${depth}`, `One gang, ${depth} mm`, (68 * 68 * depth) / 1000, depth, 1],
   [`gb-2-${depth}`, `Two gangs, ${depth} mm`, (130 * 68 * depth) / 1000, depth, 2],

@@ -12,7 +12,9 @@ interface WireFigures {
   gauge: '18AWG' | '16AWG' | '14AWG' | '12AWG' | '10AWG' | '8AWG' | '6AWG';
 }
 
-/** Sections from the wire gauge and from the metric names; diameters are the packing estimate's, not a code's. */
+/**
+ * Sections from the wire gauge and from the metric names; diameters are the packing estimate's, not a code's.
+ */
 export const WIRE: Record<WireSize, WireFigures> = {
   '18AWG': { section: 0.82, diameter: 2.2, bare: 1.0, gauge: '18AWG' },
   '16AWG': { section: 1.31, diameter: 2.5, bare: 1.3, gauge: '16AWG' },
@@ -33,7 +35,8 @@ export type Gauge = WireFigures['gauge'];
 
 export function largestSize(sizes: Iterable<WireSize>): WireSize | undefined {
   let largest: WireSize | undefined;
-  for (const size of sizes) if (largest === undefined || WIRE[size].section > WIRE[largest].section) largest = size;
+  for (const size of sizes)
+    if (largest === undefined || WIRE[size].section > WIRE[largest].section) largest = size;
   return largest;
 }
 
@@ -43,7 +46,10 @@ export function looksLikeGround(conductor: Pick<Conductor, 'colour'>): boolean {
 }
 
 /** By its label; where none tells a role, by its looks. */
-export function isGround(conductor: Pick<Conductor, 'colour'>, label: Pick<Label, 'role'> | undefined): boolean {
+export function isGround(
+  conductor: Pick<Conductor, 'colour'>,
+  label: Pick<Label, 'role'> | undefined,
+): boolean {
   return label && label.role !== 'unknown' ? label.role === 'ground' : looksLikeGround(conductor);
 }
 
@@ -51,20 +57,30 @@ export function isGround(conductor: Pick<Conductor, 'colour'>, label: Pick<Label
 export const COPPER_AMPS: Partial<Record<WireSize, number>> = { '14AWG': 15, '12AWG': 20, '10AWG': 30 };
 
 /** Where the list of {@link COPPER_AMPS} is the usual rule of a conductor against its breaker. */
-export const BREAKER_BY_GAUGE: Record<PracticeId, boolean> = { us: true, ca: true, gb: false, modular: false };
+export const BREAKER_BY_GAUGE: Record<PracticeId, boolean> = {
+  us: true,
+  ca: true,
+  gb: false,
+  modular: false,
+};
 
 /**
- * What copper of a size may be protected at, A: by the largest listed size that it is not smaller than. 0: smaller than any listed;
- * Infinity: larger than all, which the list says nothing of.
+ * What copper of a size may be protected at, A: by the largest listed size that it is not smaller than. 0:
+ * smaller than any listed; Infinity: larger than all, which the list says nothing of.
  */
 export function copperAmpsOf(size: WireSize, listed: Partial<Record<WireSize, number>>): number {
-  const sections = (Object.keys(listed) as WireSize[]).map((name) => ({ section: WIRE[name].section, amps: listed[name] ?? 0 }));
+  const sections = (Object.keys(listed) as WireSize[]).map((name) => ({
+    section: WIRE[name].section,
+    amps: listed[name] ?? 0,
+  }));
   const { section } = WIRE[size];
   if (sections.every((entry) => entry.section < section)) return Number.POSITIVE_INFINITY;
   return Math.max(0, ...sections.filter((entry) => entry.section <= section).map((entry) => entry.amps));
 }
 
-/** Colours of cores that may be made a neutral again when they were something else; `any`: by marking them. */
+/**
+ * Colours of cores that may be made a neutral again when they were something else; `any`: by marking them.
+ */
 export const NEUTRAL_COLOURS: Record<PracticeId, readonly Colour[] | 'any'> = {
   us: ['white', 'grey'],
   ca: ['white', 'grey'],

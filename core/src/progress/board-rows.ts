@@ -1,7 +1,9 @@
 import { type JobLookup, placeKey } from '../job/lookup.js';
 import { type BoxProgress, blockerText, STAGES } from './progress.js';
 
-/** The board as a table for a spreadsheet: one row a box, in walking order, its stages and what blocks each. */
+/**
+ * The board as a table for a spreadsheet: one row a box, in walking order, its stages and what blocks each.
+ */
 export function boardRows(known: JobLookup, boxes: readonly BoxProgress[]): Record<string, string>[] {
   return boxes.map((progress) => {
     const box = known.boxes.get(progress.boxId);
@@ -16,7 +18,10 @@ export function boardRows(known: JobLookup, boxes: readonly BoxProgress[]): Reco
       circuits: (box?.circuitIds ?? []).map((id) => known.circuits.get(id)?.breaker ?? id).join(', '),
       gangs: String(box?.enclosure.gangs ?? ''),
       ...Object.fromEntries(
-        STAGES.map((stage) => [stage, progress.stages[stage] === 'not-wanted' ? 'not wanted' : progress.stages[stage]]),
+        STAGES.map((stage) => [
+          stage,
+          progress.stages[stage] === 'not-wanted' ? 'not wanted' : progress.stages[stage],
+        ]),
       ),
       devices: devices.join('; '),
       blockers: progress.blockers.map(blockerText).join('; '),

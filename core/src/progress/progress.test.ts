@@ -33,11 +33,22 @@ describe('a box goes through its stages', () => {
     expect(boxProgress(box(job), lookup(job)).blockers.map(blockerText)).toContain('no circuit named');
     job = apply(job, setParts('box', 'pantry', box(job), { circuitIds: box(bare).circuitIds }));
     expect(nextOf(job)).toBe('identified');
-    job = apply(job, setParts('box', 'pantry', box(job), { labels: box(bare).labels.length > 0 ? box(bare).labels : labelled(box(bare)) }));
+    job = apply(
+      job,
+      setParts('box', 'pantry', box(job), {
+        labels: box(bare).labels.length > 0 ? box(bare).labels : labelled(box(bare)),
+      }),
+    );
     expect(nextOf(job)).toBe('chosen');
     const [device] = job.catalogue.devices;
     job = apply(job, [
-      putPart('selection', 'pantry/1', { boxId: 'pantry', position: 1, deviceId: device?.id, strategy: 'single', with: [] }),
+      putPart('selection', 'pantry/1', {
+        boxId: 'pantry',
+        position: 1,
+        deviceId: device?.id,
+        strategy: 'single',
+        with: [],
+      }),
     ]);
     expect(nextOf(job)).toBe('wired');
     job = event(job, 'e1', { kind: 'mounted', boxId: 'pantry', at: '2026-05-04T10:00:00Z' });
@@ -45,7 +56,11 @@ describe('a box goes through its stages', () => {
     for (const task of pairingTasks(job.boxes, lookup(job)))
       job = apply(
         job,
-        recordAttempt(task, { id: `a${task.channel}`, at: '2026-05-04T10:05:00Z', outcome: 'joined' }, () => `p${task.channel}`),
+        recordAttempt(
+          task,
+          { id: `a${task.channel}`, at: '2026-05-04T10:05:00Z', outcome: 'joined' },
+          () => `p${task.channel}`,
+        ),
       );
     expect(nextOf(job)).toBeNull();
     job = event(job, 'e2', { kind: 'correction', of: 'e1' });
@@ -56,7 +71,10 @@ describe('a box goes through its stages', () => {
   function labelled(from: Box): Box['labels'] {
     return from.conductors
       .filter((conductor) => conductor.cableId)
-      .map((conductor) => ({ conductorId: conductor.id, role: conductor.colour === 'white' ? 'neutral' : 'line' }));
+      .map((conductor) => ({
+        conductorId: conductor.id,
+        role: conductor.colour === 'white' ? 'neutral' : 'line',
+      }));
   }
 });
 
@@ -70,7 +88,11 @@ test('the counts of the rooms add up to the boxes, and the board has a row for e
     rooms.flatMap((room) => room.boxes),
   );
   expect(rows.map((row) => row.box).sort()).toEqual(job.boxes.map((entry) => entry.name).sort());
-  expect(rows[0]).toMatchObject({ devices: expect.stringContaining('1: '), identified: 'done', wired: 'due' });
+  expect(rows[0]).toMatchObject({
+    devices: expect.stringContaining('1: '),
+    identified: 'done',
+    wired: 'due',
+  });
 });
 
 test('faults come before waiting work, then the blocker of most boxes', () => {
@@ -97,7 +119,14 @@ describe('pairing', () => {
   test('every attempt is kept in one record a channel; a later one changes its state', () => {
     let job = exampleJob('pantry');
     const [device] = job.catalogue.devices;
-    job = apply(job, [putPart('selection', 'pantry/1', { boxId: 'pantry', position: 1, deviceId: device?.id, strategy: 'single' })]);
+    job = apply(job, [
+      putPart('selection', 'pantry/1', {
+        boxId: 'pantry',
+        position: 1,
+        deviceId: device?.id,
+        strategy: 'single',
+      }),
+    ]);
     const attempt = (outcome: 'joined' | 'failed', id: string) => {
       const [task] = pairingTasks(job.boxes, lookup(job));
       if (task)
@@ -105,7 +134,12 @@ describe('pairing', () => {
           job,
           recordAttempt(
             task,
-            { id, at: '2026-05-04T09:00:00Z', outcome, ...(outcome === 'failed' ? { reason: 'weak-signal' } : {}) },
+            {
+              id,
+              at: '2026-05-04T09:00:00Z',
+              outcome,
+              ...(outcome === 'failed' ? { reason: 'weak-signal' } : {}),
+            },
             () => 'p1',
           ),
         );
@@ -113,7 +147,9 @@ describe('pairing', () => {
     attempt('failed', 'a1');
     attempt('failed', 'a2');
     attempt('joined', 'a3');
-    expect(job.pairings).toMatchObject([{ id: 'p1', state: 'joined', attempts: [{ id: 'a1' }, { id: 'a2' }, { id: 'a3' }] }]);
+    expect(job.pairings).toMatchObject([
+      { id: 'p1', state: 'joined', attempts: [{ id: 'a1' }, { id: 'a2' }, { id: 'a3' }] },
+    ]);
   });
 
   test('is hindered while its circuit is off or unknown; bars stand for a signal', () => {
@@ -121,7 +157,9 @@ describe('pairing', () => {
     const circuitId = box(job).circuitIds[0];
     const hindrance = (events: Job['events']) => pairingHindrance(box(job), lookup({ ...job, events }));
     expect(hindrance([])).toBe('circuit-unknown');
-    expect(hindrance([{ kind: 'switched', circuitId, state: 'off', at: '2026-05-04T09:00:00Z' }])).toBe('circuit-off');
+    expect(hindrance([{ kind: 'switched', circuitId, state: 'off', at: '2026-05-04T09:00:00Z' }])).toBe(
+      'circuit-off',
+    );
     expect(hindrance([{ kind: 'switched', circuitId, state: 'on', at: '2026-05-04T09:00:00Z' }])).toBeNull();
     expect(signalAt({ ...box(job), signal: { bars: 2 } })).toEqual({ bars: 2, rssi: -72, lost: 0 });
     expect(signalAt({ ...box(job), signal: undefined })).toBeNull();

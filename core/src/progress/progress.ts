@@ -11,7 +11,10 @@ import { looksLikeGround } from '../practice/wire.js';
 export const STAGES = ['surveyed', 'identified', 'chosen', 'wired', 'paired'] as const;
 export type Stage = (typeof STAGES)[number];
 
-/** What still keeps a box from a stage: a code, and what to count or name. The sentence stands in {@link blockerText}. */
+/**
+ * What still keeps a box from a stage: a code, and what to count or name. The sentence stands in {@link
+ * blockerText}.
+ */
 export interface Blocker {
   stage: Stage;
   code:
@@ -36,7 +39,9 @@ export interface Blocker {
 export interface BoxProgress {
   boxId: string;
   roomId: string;
-  /** For each stage: done, due, or not wanted here (a box without smart places is neither chosen nor paired). */
+  /**
+   * For each stage: done, due, or not wanted here (a box without smart places is neither chosen nor paired).
+   */
   stages: Record<Stage, 'done' | 'due' | 'not-wanted'>;
   blockers: Blocker[];
   /** The first stage that is due. */
@@ -83,10 +88,17 @@ export function boxProgress(box: Box, known: JobLookup): BoxProgress {
       return [stage, wanted ? (done ? 'done' : 'due') : 'not-wanted'];
     }),
   ) as BoxProgress['stages'];
-  return { boxId: box.id, roomId: box.roomId, stages, blockers, next: STAGES.find((stage) => stages[stage] === 'due') ?? null };
+  return {
+    boxId: box.id,
+    roomId: box.roomId,
+    stages,
+    blockers,
+    next: STAGES.find((stage) => stages[stage] === 'due') ?? null,
+  };
 }
 
-const when = (condition: boolean, stage: Stage, code: Blocker['code'], count = 1): Blocker[] => (condition ? [{ stage, code, count }] : []);
+const when = (condition: boolean, stage: Stage, code: Blocker['code'], count = 1): Blocker[] =>
+  condition ? [{ stage, code, count }] : [];
 
 function surveyBlockers(box: Box): Blocker[] {
   const { capacity, depth } = box.enclosure;
@@ -94,7 +106,8 @@ function surveyBlockers(box: Box): Blocker[] {
     (capacity.from === 'marked' && !(capacity.mL || capacity.in3)) ||
     (capacity.from === 'measured' && !(capacity.width && capacity.height && capacity.depth));
   const unnamed = box.positions.filter(
-    (position) => position.existing !== 'blank' && position.existing !== 'none' && position.loadIds.length === 0,
+    (position) =>
+      position.existing !== 'blank' && position.existing !== 'none' && position.loadIds.length === 0,
   ).length;
   return [
     ...when(box.conductors.length === 0, 'surveyed', 'no-conductors'),
@@ -108,9 +121,14 @@ function surveyBlockers(box: Box): Blocker[] {
 
 /** Conductors from outside that nobody has told yet; grounds by colour aside. */
 export function untold(box: Box): string[] {
-  const told = new Set(box.labels.filter((label) => label.role !== 'unknown').map((label) => label.conductorId));
+  const told = new Set(
+    box.labels.filter((label) => label.role !== 'unknown').map((label) => label.conductorId),
+  );
   return box.conductors
-    .filter((conductor) => conductor.cableId !== undefined && !looksLikeGround(conductor) && !told.has(conductor.id))
+    .filter(
+      (conductor) =>
+        conductor.cableId !== undefined && !looksLikeGround(conductor) && !told.has(conductor.id),
+    )
     .map((conductor) => conductor.id);
 }
 
@@ -125,8 +143,12 @@ function identifyBlockers(box: Box, known: JobLookup): Blocker[] {
 }
 
 function choiceBlockers(box: Box, known: JobLookup): Blocker[] {
-  const open = box.positions.filter((position) => wantsSmart(position) && !known.selections.has(placeKey(box.id, position.index))).length;
-  const chosen = box.positions.some((position) => known.selections.get(placeKey(box.id, position.index))?.deviceId);
+  const open = box.positions.filter(
+    (position) => wantsSmart(position) && !known.selections.has(placeKey(box.id, position.index)),
+  ).length;
+  const chosen = box.positions.some(
+    (position) => known.selections.get(placeKey(box.id, position.index))?.deviceId,
+  );
   const planned = chosen ? assessBox(box, known, 'planned') : undefined;
   return [
     ...when(open > 0, 'chosen', 'not-chosen', open),
@@ -141,10 +163,16 @@ export function mountedBoxes(job: Job): Set<string> {
   return new Set(job.boxes.flatMap(({ id }) => (record.latest('mounted', id) ? [id] : [])));
 }
 
-/** A stop at the box holds its wiring up, whatever else is done. Told at every keystroke, so without weighing readings. */
+/**
+ * A stop at the box holds its wiring up, whatever else is done. Told at every keystroke, so without weighing
+ * readings.
+ */
 function mountBlockers(box: Box, known: JobLookup): Blocker[] {
   const stops = stopCodes(box, known).length;
-  return [...when(stops > 0, 'wired', 'stopped', stops), ...when(!mountedBoxes(known.job).has(box.id), 'wired', 'not-mounted')];
+  return [
+    ...when(stops > 0, 'wired', 'stopped', stops),
+    ...when(!mountedBoxes(known.job).has(box.id), 'wired', 'not-mounted'),
+  ];
 }
 
 function pairBlockers(box: Box, known: JobLookup): Blocker[] {
@@ -161,12 +189,16 @@ function pairBlockers(box: Box, known: JobLookup): Blocker[] {
     }
     const channels = Math.max(1, device.channels.length);
     const records = known.job.pairings.filter(
-      (pairing) => pairing.boxId === box.id && pairing.position === position.index && pairing.deviceId === device.id,
+      (pairing) =>
+        pairing.boxId === box.id && pairing.position === position.index && pairing.deviceId === device.id,
     );
     waiting += channels - records.filter((pairing) => pairing.state === 'joined').length;
     failed += records.filter((pairing) => pairing.state === 'failed').length;
   }
-  return [...when(failed > 0, 'paired', 'pairing-failed', failed), ...when(waiting > failed, 'paired', 'not-paired', waiting - failed)];
+  return [
+    ...when(failed > 0, 'paired', 'pairing-failed', failed),
+    ...when(waiting > failed, 'paired', 'not-paired', waiting - failed),
+  ];
 }
 
 const BLOCKER_TEXT: Record<Blocker['code'], (count: number) => string> = {
@@ -176,7 +208,8 @@ const BLOCKER_TEXT: Record<Blocker['code'], (count: number) => string> = {
   'no-positions': () => 'no positions recorded',
   'volume-not-read': () => 'box volume not read',
   'depth-not-read': () => 'box depth not measured',
-  'loads-not-named': (count) => `what ${count === 1 ? 'a position operates' : `${count} positions operate`} is not named`,
+  'loads-not-named': (count) =>
+    `what ${count === 1 ? 'a position operates' : `${count} positions operate`} is not named`,
   'no-circuit': () => 'no circuit named',
   'not-identified': (count) => `${count} conductor${count === 1 ? '' : 's'} not identified`,
   'not-chosen': (count) => `${count} place${count === 1 ? '' : 's'} without a device`,

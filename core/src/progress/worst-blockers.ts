@@ -8,8 +8,9 @@ export interface HouseBlocker {
 }
 
 /**
- * What holds the house up, worst first. Only the first stage that is due in each box counts: later ones cannot be worked yet.
- * Faults (over-full, too deep, pairing failed) come before work that is merely waiting; then by the number of boxes.
+ * What holds the house up, worst first. Only the first stage that is due in each box counts: later ones
+ * cannot be worked yet. Faults (over-full, too deep, pairing failed) come before work that is merely waiting;
+ * then by the number of boxes.
  */
 export function worstBlockers(boxes: readonly BoxProgress[]): HouseBlocker[] {
   const found = new Map<Blocker['code'], HouseBlocker>();
@@ -22,8 +23,17 @@ export function worstBlockers(boxes: readonly BoxProgress[]): HouseBlocker[] {
     }
   const rank = (blocker: HouseBlocker) => (FAULTS.has(blocker.code) ? 0 : 1);
   return [...found.values()].sort(
-    (a, b) => rank(a) - rank(b) || b.boxIds.length - a.boxIds.length || STAGES.indexOf(a.stage) - STAGES.indexOf(b.stage),
+    (a, b) =>
+      rank(a) - rank(b) ||
+      b.boxIds.length - a.boxIds.length ||
+      STAGES.indexOf(a.stage) - STAGES.indexOf(b.stage),
   );
 }
 
-const FAULTS: ReadonlySet<Blocker['code']> = new Set(['stopped', 'labels-clash', 'over-full', 'too-deep', 'pairing-failed']);
+const FAULTS: ReadonlySet<Blocker['code']> = new Set([
+  'stopped',
+  'labels-clash',
+  'over-full',
+  'too-deep',
+  'pairing-failed',
+]);

@@ -2,7 +2,10 @@ import { type JobLookup, placeKey } from '../job/lookup.js';
 import type { Device } from '../job/schema/catalogue.js';
 import type { Room } from '../job/schema/job.js';
 
-/** How far one mesh device hears the next: metres on the plan, and floors apart at which it no longer counts as near. */
+/**
+ * How far one mesh device hears the next: metres on the plan, and floors apart at which it no longer counts
+ * as near.
+ */
 const REACH = { metres: 12, floors: 2 };
 
 type Spot = { floor: number; x: number; y: number };
@@ -15,7 +18,8 @@ export interface MeshReach {
 }
 
 /**
- * Whether a mesh device in a room is near its hub or a mains repeater planned elsewhere that is itself in reach.
+ * Whether a mesh device in a room is near its hub or a mains repeater planned elsewhere that is itself in
+ * reach.
  *
  *     hub ──9 m── repeater ──11 m── here      near: one hop at a time
  *     hub ────────20 m───────────── here      far: a warning
@@ -23,7 +27,12 @@ export interface MeshReach {
  * @param without places whose planned devices do not count, by place key
  * @returns null where the hub's room or the rooms' places on the plan are not known
  */
-export function meshReach(room: Room, device: Device, known: JobLookup, without: ReadonlySet<string>): MeshReach | null {
+export function meshReach(
+  room: Room,
+  device: Device,
+  known: JobLookup,
+  without: ReadonlySet<string>,
+): MeshReach | null {
   const { job } = known;
   const here = spotOf(room);
   const hub = spotOf(known.rooms.get(job.brief?.hubRooms?.[device.hubId ?? ''] ?? ''));
@@ -47,7 +56,10 @@ export function meshReach(room: Room, device: Device, known: JobLookup, without:
 function repeaterSpots(hubId: string | undefined, known: JobLookup, without: ReadonlySet<string>): Spot[] {
   return known.job.selections.flatMap((selection) => {
     const device = known.devices.get(selection.deviceId ?? '');
-    const repeats = device?.repeater && device.hubId === hubId && !without.has(placeKey(selection.boxId, selection.position));
+    const repeats =
+      device?.repeater &&
+      device.hubId === hubId &&
+      !without.has(placeKey(selection.boxId, selection.position));
     return (repeats && spotOf(known.rooms.get(known.boxes.get(selection.boxId)?.roomId ?? ''))) || [];
   });
 }
@@ -58,5 +70,7 @@ function spotOf(room: Room | undefined): Spot | undefined {
 
 const metresApart = (a: Spot, b: Spot) => Math.hypot(a.x - b.x, a.y - b.y);
 /** Floors weigh as a reach's share, so that the nearest is the one most likely to be heard. */
-const apart = (a: Spot, b: Spot) => metresApart(a, b) / REACH.metres + Math.abs(a.floor - b.floor) / REACH.floors;
-const near = (a: Spot, b: Spot) => metresApart(a, b) <= REACH.metres && Math.abs(a.floor - b.floor) < REACH.floors;
+const apart = (a: Spot, b: Spot) =>
+  metresApart(a, b) / REACH.metres + Math.abs(a.floor - b.floor) / REACH.floors;
+const near = (a: Spot, b: Spot) =>
+  metresApart(a, b) <= REACH.metres && Math.abs(a.floor - b.floor) < REACH.floors;

@@ -27,7 +27,11 @@ describe('signal at a box', () => {
   });
   test('a metal plate on a metal box takes 10 dB; a metal box alone none', () => {
     expect(signalAt(box({ rssi: -60 }, METAL))).toEqual({ bars: 2, rssi: -70, lost: 10 });
-    expect(signalAt(box({ rssi: -60 }, { material: 'metal', plate: 'plastic' }))).toEqual({ bars: 3, rssi: -60, lost: 0 });
+    expect(signalAt(box({ rssi: -60 }, { material: 'metal', plate: 'plastic' }))).toEqual({
+      bars: 3,
+      rssi: -60,
+      lost: 0,
+    });
   });
   test('bars stand as read; behind metal they count from the lowest they stand for', () => {
     expect(signalAt(box({ bars: 2 }))?.bars).toBe(2);
@@ -42,11 +46,25 @@ describe('signal at a box', () => {
 describe('reach of a mesh', () => {
   const reach = (plan: [x: number, y: number, floor: number][], here: number, repeaters: number[]) => {
     const job = exampleJob('shed');
-    const device = { ...(job.catalogue.devices.find((entry) => entry.radio === 'mesh') as Device), repeater: true };
+    const device = {
+      ...(job.catalogue.devices.find((entry) => entry.radio === 'mesh') as Device),
+      repeater: true,
+    };
     job.catalogue.devices = [device];
-    job.rooms = plan.map(([x, y, floor], at) => ({ id: `r${at}`, name: `Room ${at}`, floor, order: at, plan: { x, y } }));
+    job.rooms = plan.map(([x, y, floor], at) => ({
+      id: `r${at}`,
+      name: `Room ${at}`,
+      floor,
+      order: at,
+      plan: { x, y },
+    }));
     job.boxes = repeaters.map((room) => ({ ...(job.boxes[0] as Box), id: `b${room}`, roomId: `r${room}` }));
-    job.selections = repeaters.map((room) => ({ boxId: `b${room}`, position: 1, deviceId: device.id, strategy: 'single' as const }));
+    job.selections = repeaters.map((room) => ({
+      boxId: `b${room}`,
+      position: 1,
+      deviceId: device.id,
+      strategy: 'single' as const,
+    }));
     job.brief = { ...job.brief, hubRooms: { [device.hubId as string]: 'r0' } };
     return meshReach(job.rooms[here] as Room, device, lookup(job), new Set([`b${here}/1`]));
   };

@@ -1,6 +1,9 @@
 import type { Box } from '../job/schema/survey.js';
 
-/** Bars from the reading at the box, dBm, lowest value of each: 4 at -55 and up, 3 at -65, 2 at -72, 1 at -80, 0 below. */
+/**
+ * Bars from the reading at the box, dBm, lowest value of each: 4 at -55 and up, 3 at -65, 2 at -72, 1 at -80,
+ * 0 below.
+ */
 const BARS: readonly (readonly [bars: number, from: number])[] = [
   [4, -55],
   [3, -65],
@@ -26,13 +29,17 @@ function barsOf(rssi: number): number {
   return BARS.find(([, from]) => rssi >= from)?.[0] ?? 0;
 }
 
-/** The signal a device in this box would have; null where nobody read it. Source: the reading at the box, less what metal takes. */
+/**
+ * The signal a device in this box would have; null where nobody read it. Source: the reading at the box, less
+ * what metal takes.
+ */
 export function signalAt(box: Box): BoxSignal | null {
   const { signal } = box;
   if (!signal) return null;
   const lost = box.enclosure.material === 'metal' && box.enclosure.plate === 'metal' ? METAL_LOSS : 0;
   const read = 'rssi' in signal ? signal.rssi : (BARS.find(([bars]) => bars === signal.bars)?.[1] ?? -90);
   const rssi = read - lost;
-  // Bars as they were read stand unless metal takes from them: their lowest value must not turn into fewer by itself.
+  // Bars as they were read stand unless metal takes from them: their lowest value must not turn into fewer by
+  // itself.
   return { bars: lost === 0 && 'bars' in signal ? signal.bars : barsOf(rssi), rssi, lost };
 }

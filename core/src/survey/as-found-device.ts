@@ -2,7 +2,10 @@ import type { Device, Terminal } from '../job/schema/catalogue.js';
 import type { PracticeId } from '../job/schema/primitives.js';
 import { SUPPLY } from '../practice/instruments.js';
 
-/** What one sees of an old smart device in a box: the mark beside each terminal, and what it is for where that can be read. */
+/**
+ * What one sees of an old smart device in a box: the mark beside each terminal, and what it is for where that
+ * can be read.
+ */
 export interface FoundTerminal {
   id: string;
   mark: string;
@@ -19,10 +22,17 @@ export const USUAL_FOUND_TERMINALS: readonly FoundTerminal[] = [
 ];
 
 /**
- * The record of a smart device that is in no catalogue, as it was found in a box. It is made for no practice, so that no plan ever buys
- * it; body and form of its terminals are the usual ones until somebody measures them.
+ * The record of a smart device that is in no catalogue, as it was found in a box. It is made for no practice,
+ * so that no plan ever buys it; body and form of its terminals are the usual ones until somebody measures
+ * them.
  */
-export function asFoundDevice(id: string, maker: string, model: string, terminals: readonly FoundTerminal[], practice: PracticeId): Device {
+export function asFoundDevice(
+  id: string,
+  maker: string,
+  model: string,
+  terminals: readonly FoundTerminal[],
+  practice: PracticeId,
+): Device {
   const { from, to } = SUPPLY[practice];
   const loads = terminals.filter(({ role }) => role === 'load');
   return {
@@ -41,7 +51,9 @@ export function asFoundDevice(id: string, maker: string, model: string, terminal
     terminals: terminals.map((terminal) => ({
       ...terminal,
       form: 'screw' as const,
-      ...(terminal.role === 'load' ? { channel: loads.findIndex((load) => load.id === terminal.id) + 1 } : {}),
+      ...(terminal.role === 'load'
+        ? { channel: loads.findIndex((load) => load.id === terminal.id) + 1 }
+        : {}),
     })),
     needs: { neutral: terminals.some(({ role }) => role === 'neutral'), ground: 'none' },
     channels: loads.map((_, at) => ({ id: at + 1, kind: 'relay' as const, ratings: [] })),

@@ -5,19 +5,26 @@ import { looksLeft, nextLook, remaining, type SearchAnswer } from './breaker-sea
 import { putBackList } from './put-back.js';
 
 describe('which breaker is it', () => {
-  test.each([2, 3, 7, 16])('of %i breakers it is found in as few looks as can be, whichever it is', (count) => {
-    const ids = Array.from({ length: count }, (_, index) => `c${index}`);
-    for (const truth of ids) {
-      const answers: SearchAnswer[] = [];
-      let off = new Set<string>();
-      for (let look = nextLook(ids, answers, (id) => off.has(id)); look; look = nextLook(ids, answers, (id) => off.has(id))) {
-        off = new Set(look.off);
-        answers.push({ off: look.off, alive: !off.has(truth) });
+  test.each([2, 3, 7, 16])(
+    'of %i breakers it is found in as few looks as can be, whichever it is',
+    (count) => {
+      const ids = Array.from({ length: count }, (_, index) => `c${index}`);
+      for (const truth of ids) {
+        const answers: SearchAnswer[] = [];
+        let off = new Set<string>();
+        for (
+          let look = nextLook(ids, answers, (id) => off.has(id));
+          look;
+          look = nextLook(ids, answers, (id) => off.has(id))
+        ) {
+          off = new Set(look.off);
+          answers.push({ off: look.off, alive: !off.has(truth) });
+        }
+        expect(remaining(ids, answers)).toEqual([truth]);
+        expect(answers.length).toBeLessThanOrEqual(looksLeft(ids, []));
       }
-      expect(remaining(ids, answers)).toEqual([truth]);
-      expect(answers.length).toBeLessThanOrEqual(looksLeft(ids, []));
-    }
-  });
+    },
+  );
 
   test('answers that contradict each other leave none: a box on two breakers', () => {
     expect(
@@ -35,6 +42,8 @@ describe('which breaker is it', () => {
 test('the way back names every end once', () => {
   const box = exampleJob('galley').boxes[0] as Box;
   const list = putBackList(box);
-  expect(list).toHaveLength(box.conductors.reduce((sum, conductor) => sum + (conductor.ends?.length ?? 1), 0));
+  expect(list).toHaveLength(
+    box.conductors.reduce((sum, conductor) => sum + (conductor.ends?.length ?? 1), 0),
+  );
   expect(list.map((line) => line.says)).toContain('black of Cable sink: to terminal b of position 1');
 });

@@ -12,16 +12,16 @@ export interface SearchAnswer {
 }
 
 /**
- * Candidates that still can feed the box: alive with some off means it is none of those; dead means it is one of them.
- * Empty when the answers contradict each other, or the box is fed by two.
+ * Candidates that still can feed the box: alive with some off means it is none of those; dead means it is one
+ * of them. Empty when the answers contradict each other, or the box is fed by two.
  */
 export function remaining(candidates: readonly string[], answers: readonly SearchAnswer[]): string[] {
   return candidates.filter((id) => answers.every((answer) => answer.off.includes(id) !== answer.alive));
 }
 
 /**
- * The look that halves the candidates, turning as few breakers as it can: what is off already and still in question stays off.
- * Null when one or none is left.
+ * The look that halves the candidates, turning as few breakers as it can: what is off already and still in
+ * question stays off. Null when one or none is left.
  */
 export function nextLook(
   candidates: readonly string[],

@@ -2,29 +2,40 @@ import type { At, Box, Label, Position } from '../job/schema/survey.js';
 import { UNRECOGNISED } from '../job/terminals.js';
 
 /**
- * Corrections of a survey that touch more than one of its lists. Each returns only the fields that change, ready to be set in one
- * edit; nothing is left naming what has gone.
+ * Corrections of a survey that touch more than one of its lists. Each returns only the fields that change,
+ * ready to be set in one edit; nothing is left naming what has gone.
  */
-export type BoxChange = Partial<Pick<Box, 'cables' | 'conductors' | 'joints' | 'positions' | 'labels' | 'readings' | 'enclosure'>>;
+export type BoxChange = Partial<
+  Pick<Box, 'cables' | 'conductors' | 'joints' | 'positions' | 'labels' | 'readings' | 'enclosure'>
+>;
 
 const CAPPED: At = { capped: true };
 
-/** Takes conductors out with their labels, and the readings that speak of them. Joints left without a member go too. */
+/**
+ * Takes conductors out with their labels, and the readings that speak of them. Joints left without a member
+ * go too.
+ */
 export function withoutConductors(box: Box, ids: ReadonlySet<string>): BoxChange {
   const conductors = box.conductors.filter((conductor) => !ids.has(conductor.id));
   return {
     conductors,
     labels: box.labels.filter((label) => !ids.has(label.conductorId)),
     readings: box.readings.filter(
-      (reading) => !reading.points.some((point) => ids.has(point)) && !reading.lifted?.some((id) => ids.has(id)),
+      (reading) =>
+        !reading.points.some((point) => ids.has(point)) && !reading.lifted?.some((id) => ids.has(id)),
     ),
     joints: usedJoints({ ...box, conductors }),
   };
 }
 
-/** A cable with everything in it; a conductor that only passes through from another cable is then one that was cut off here. */
+/**
+ * A cable with everything in it; a conductor that only passes through from another cable is then one that was
+ * cut off here.
+ */
 export function withoutCable(box: Box, cableId: string): BoxChange {
-  const own = new Set(box.conductors.filter((conductor) => conductor.cableId === cableId).map((conductor) => conductor.id));
+  const own = new Set(
+    box.conductors.filter((conductor) => conductor.cableId === cableId).map((conductor) => conductor.id),
+  );
   const change = withoutConductors(box, own);
   return {
     ...change,
@@ -44,8 +55,12 @@ export function withoutPosition(box: Box, index: number): BoxChange {
   const next: Box = {
     ...rest,
     positions: rest.positions.filter((position) => position.index !== index),
-    conductors: rest.conductors.map((conductor) => (conductor.at?.position === index ? { ...conductor, at: CAPPED } : conductor)),
-    readings: rest.readings.filter((reading) => reading.position !== index && !(String(index) in (reading.switches ?? {}))),
+    conductors: rest.conductors.map((conductor) =>
+      conductor.at?.position === index ? { ...conductor, at: CAPPED } : conductor,
+    ),
+    readings: rest.readings.filter(
+      (reading) => reading.position !== index && !(String(index) in (reading.switches ?? {})),
+    ),
   };
   const { positions, conductors, readings, labels } = next;
   return { positions, conductors, readings, labels, joints: usedJoints(next) };
@@ -62,7 +77,13 @@ export function withGangs(box: Box, gangs: number): BoxChange {
   const positions = [...next.positions];
   for (let gang = taken() + 1; gang <= gangs; gang++) {
     const index = Math.max(0, ...positions.map((position) => position.index)) + 1;
-    positions.push({ index, ...(index === gang ? {} : { gang }), existing: 'single-pole', loadIds: [], need: { smart: true } });
+    positions.push({
+      index,
+      ...(index === gang ? {} : { gang }),
+      existing: 'single-pole',
+      loadIds: [],
+      need: { smart: true },
+    });
   }
   const { enclosure, conductors, readings, labels, joints } = next;
   return { enclosure, positions, conductors, readings, labels, joints };
@@ -73,20 +94,29 @@ function lastGang(position: Position): number {
 }
 
 /** One conductor with fields changed; `undefined` takes a field out. */
-export function withConductor(box: Box, conductorId: string, more: Partial<Box['conductors'][number]>): BoxChange {
+export function withConductor(
+  box: Box,
+  conductorId: string,
+  more: Partial<Box['conductors'][number]>,
+): BoxChange {
   const changed = (conductor: Box['conductors'][number]) => {
     const next: Record<string, unknown> = { ...conductor, ...more };
     for (const [field, value] of Object.entries(more)) if (value === undefined) delete next[field];
     return next as Box['conductors'][number];
   };
-  return { conductors: box.conductors.map((conductor) => (conductor.id === conductorId ? changed(conductor) : conductor)) };
+  return {
+    conductors: box.conductors.map((conductor) =>
+      conductor.id === conductorId ? changed(conductor) : conductor,
+    ),
+  };
 }
 
 /** Moves the end of a conductor. `end` is 0 or 1 for a pigtail. Joints left empty go. */
 export function withEnd(box: Box, conductorId: string, end: 0 | 1, at: At): BoxChange {
   const conductors = box.conductors.map((conductor) => {
     if (conductor.id !== conductorId) return conductor;
-    if (conductor.ends) return { ...conductor, ends: conductor.ends.map((old, which) => (which === end ? at : old)) };
+    if (conductor.ends)
+      return { ...conductor, ends: conductor.ends.map((old, which) => (which === end ? at : old)) };
     const { unbroken, throughCableId, looped, ...rest } = conductor;
     return { ...rest, at };
   });
@@ -99,9 +129,20 @@ export function withLabel(box: Box, label: Label): BoxChange {
   return { labels: label.role === 'unknown' ? rest : [...rest, label] };
 }
 
-/** What is on a terminal its new device does not have is capped: the installer says where it went. What nobody recognised stays. */
-export function withExisting(box: Box, index: number, changed: Position, terminals: readonly string[]): BoxChange {
-  const lost = (at: At) => at.position === index && at.terminal !== undefined && ![...terminals, ...UNRECOGNISED].includes(at.terminal);
+/**
+ * What is on a terminal its new device does not have is capped: the installer says where it went. What nobody
+ * recognised stays.
+ */
+export function withExisting(
+  box: Box,
+  index: number,
+  changed: Position,
+  terminals: readonly string[],
+): BoxChange {
+  const lost = (at: At) =>
+    at.position === index &&
+    at.terminal !== undefined &&
+    ![...terminals, ...UNRECOGNISED].includes(at.terminal);
   return {
     positions: box.positions.map((position) => (position.index === index ? changed : position)),
     conductors: box.conductors.map((conductor) => ({

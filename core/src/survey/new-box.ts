@@ -1,8 +1,18 @@
 import type { PracticeId } from '../job/schema/primitives.js';
 import type { At, Box, Conductor } from '../job/schema/survey.js';
 
-/** What a box is before anything of it was read: one gang, volume and depth open, an empty position that wants a smart device. */
-export function newBox(id: string, roomId: string, name: string, order: number, practice: PracticeId, circuitIds: string[]): Box {
+/**
+ * What a box is before anything of it was read: one gang, volume and depth open, an empty position that wants
+ * a smart device.
+ */
+export function newBox(
+  id: string,
+  roomId: string,
+  name: string,
+  order: number,
+  practice: PracticeId,
+  circuitIds: string[],
+): Box {
   const modular = practice === 'modular';
   return {
     id,
@@ -29,13 +39,21 @@ export function newBox(id: string, roomId: string, name: string, order: number, 
 }
 
 /**
- * A further box made like an earlier one: same enclosure, cables, colours and joints under fresh ids. What was found out in the
- * other box stays there: labels, readings, signal, loads, hazards.
+ * A further box made like an earlier one: same enclosure, cables, colours and joints under fresh ids. What
+ * was found out in the other box stays there: labels, readings, signal, loads, hazards.
  */
-export function repeatedBox(like: Box, id: string, roomId: string, name: string, order: number, newId: () => string): Box {
+export function repeatedBox(
+  like: Box,
+  id: string,
+  roomId: string,
+  name: string,
+  order: number,
+  newId: () => string,
+): Box {
   const fresh = new Map([...like.cables, ...like.joints].map((record) => [record.id, newId()]));
   const renamed = (old: string) => fresh.get(old) ?? old;
-  const at = (place: At): At => (place.joint === undefined ? place : { ...place, joint: renamed(place.joint) });
+  const at = (place: At): At =>
+    place.joint === undefined ? place : { ...place, joint: renamed(place.joint) };
   const conductor = (old: Conductor): Conductor => ({
     ...old,
     id: newId(),

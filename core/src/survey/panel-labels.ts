@@ -22,14 +22,19 @@ export function tracedEvent(boxId: string, circuitId: string, made: { id: string
 
 export function panelLabel(circuit: Circuit, job: Job): PanelLabel {
   const record = eventRecord(job);
-  const isTraced = (box: Box) => record.standing('traced', box.id).some(({ event }) => event.circuitId === circuit.id);
-  const isProved = (box: Box) => isTraced(box) || box.labels.some((label) => label.role === 'line' && label.circuitId === circuit.id);
+  const isTraced = (box: Box) =>
+    record.standing('traced', box.id).some(({ event }) => event.circuitId === circuit.id);
+  const isProved = (box: Box) =>
+    isTraced(box) || box.labels.some((label) => label.role === 'line' && label.circuitId === circuit.id);
   const on = job.boxes.filter((box) => box.circuitIds.includes(circuit.id));
   const proved = on.filter(isProved);
   const names = roomsInOrder(job).flatMap((room) => {
     const own = proved.filter((box) => box.roomId === room.id);
     const whole =
-      own.length > 0 && job.boxes.every((box) => box.roomId !== room.id || (proved.includes(box) && box.circuitIds.length === 1));
+      own.length > 0 &&
+      job.boxes.every(
+        (box) => box.roomId !== room.id || (proved.includes(box) && box.circuitIds.length === 1),
+      );
     return whole ? [room.name] : own.map((box) => box.name);
   });
   return {

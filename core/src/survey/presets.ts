@@ -22,7 +22,11 @@ const lineCarriedOn: Drawing = (sketch, { line, neutral, load }) => {
 function threeWayEnd(sketch: Sketch, { line, neutral, travelers }: Colours, own: string): void {
   const [far, near] = [sketch.cable('far switch'), sketch.cable(own)];
   const [neutrals, grounds] = [sketch.joint(), sketch.joint()];
-  far.wire(travelers[0], sketch.on('t1')).wire(travelers[1], sketch.on('t2')).wire(neutral, neutrals).ground(grounds);
+  far
+    .wire(travelers[0], sketch.on('t1'))
+    .wire(travelers[1], sketch.on('t2'))
+    .wire(neutral, neutrals)
+    .ground(grounds);
   near.wire(line, sketch.on('common')).wire(neutral, neutrals).ground(grounds);
 }
 
@@ -42,23 +46,29 @@ const twoFromOneFeed: Drawing = (sketch, { line, neutral, load, travelers }) => 
  *  power at the switch        feed: line -> [a], neutral ==; lamp: load -> [b], neutral ==; grounds ==
  *  switch loop                one cable: line -> [a], load -> [b] (the re-used white); ground
  *  loop with neutral          one cable: line -> [a], load -> [b], neutral capped
- *  feed-through               power at the switch, and a third cable carries line and neutral on; line by a tail
- *  three-way, line side       feed: line -> [common], neutral ==; to the far switch: travelers -> [t1 t2], neutral ==
- *  three-way, load side       from the far switch: travelers -> [t1 t2], neutral ==; lamp: load -> [common], neutral ==
+ *  feed-through               power at the switch, and a third cable carries line and neutral on;
+ *                             line by a tail
+ *  three-way, line side       feed: line -> [common], neutral ==;
+ *                             to the far switch: travelers -> [t1 t2], neutral ==
+ *  three-way, load side       from the far switch: travelers -> [t1 t2], neutral ==;
+ *                             lamp: load -> [common], neutral ==
  *  four-way, intermediate     travelers in -> [t1 t2], travelers on -> [t3 t4]; neutrals or commons ==
- *  fan and light              feed: line -> [line], neutral ==; one cable: fan -> [fan], light -> [light], neutral ==
+ *  fan and light              feed: line -> [line], neutral ==;
+ *                             one cable: fan -> [fan], light -> [light], neutral ==
  *  fan and light on one wire  power at the switch, with two loads on the one conductor
  *  half-switched receptacle   line -> [hot], switched -> [hot2], neutral -> [neutral]
  *  240 V pair                 two lines -> [a1 a2], two loads -> [b1 b2], no neutral
  *  two circuits               power at the switch twice, the neutrals kept apart
- *  two circuits, one neutral  one feed of three: line -> [a], the other line -> [a] next door, all neutrals ==
+ *  two circuits, one neutral  one feed of three: line -> [a], the other line -> [a] next door, N ==
  *  jumper to the next gang    feed: line == with two tails -> [a] [a]; two lamps; neutrals ==
  *  ceiling-fed drop           one cable: permanent live -> [a], switched live -> [b]; earth on the box
  *  live looped at the switch  in and out: lives == by a tail to [a], neutrals ==; lamp: -> [b]
  *  two-way, three-core        one cable of three: common -> [common], strappers -> [t1 t2]
- *  conversion, first switch   drop: live and switched live -> [t1 t2]; three-core: link -> [common], strappers -> [t1 t2] with them
+ *  conversion, first switch   drop: live and switched live -> [t1 t2];
+ *                             three-core: link -> [common], strappers -> [t1 t2] with them
  *  one live, one wire a load  modular: mains: live -> [a], neutral ==; lamp: wire -> [b], neutral ==
- *  two modules, one live      modular: mains: live == with two tails; a wire to each load, the fan's with its own colour
+ *  two modules, one live      modular: mains: live == with two tails;
+ *                             a wire to each load, the fan's with its own colour
  */
 export const PRESETS = [
   {
@@ -94,7 +104,12 @@ export const PRESETS = [
     practices: AMERICA,
     gangs: 1,
     draw: (sketch, { line, neutral, travelers }) => {
-      sketch.cable('drop').wire(line, sketch.on('a')).wire(travelers[1], sketch.on('b')).wire(neutral, { capped: true }).ground();
+      sketch
+        .cable('drop')
+        .wire(line, sketch.on('a'))
+        .wire(travelers[1], sketch.on('b'))
+        .wire(neutral, { capped: true })
+        .ground();
     },
   },
   {
@@ -134,7 +149,12 @@ export const PRESETS = [
     draw: (sketch, { neutral, travelers }) => {
       const [neutrals, grounds] = [sketch.joint(), sketch.joint()];
       for (const [name, one, two] of MIDDLE)
-        sketch.cable(name).wire(travelers[0], sketch.on(one)).wire(travelers[1], sketch.on(two)).wire(neutral, neutrals).ground(grounds);
+        sketch
+          .cable(name)
+          .wire(travelers[0], sketch.on(one))
+          .wire(travelers[1], sketch.on(two))
+          .wire(neutral, neutrals)
+          .ground(grounds);
     },
   },
   {
@@ -148,7 +168,11 @@ export const PRESETS = [
       const [feed, fan] = [sketch.cable('feed'), sketch.cable('fan')];
       const [neutrals, grounds] = [sketch.joint(), sketch.joint()];
       feed.wire(line, sketch.on('line')).wire(neutral, neutrals).ground(grounds);
-      fan.wire(load, sketch.on('fan')).wire(travelers[1], sketch.on('light')).wire(neutral, neutrals).ground(grounds);
+      fan
+        .wire(load, sketch.on('fan'))
+        .wire(travelers[1], sketch.on('light'))
+        .wire(neutral, neutrals)
+        .ground(grounds);
     },
   },
   {
@@ -174,7 +198,10 @@ export const PRESETS = [
     gangs: 1,
     draw: (sketch, { line, neutral, travelers }) => {
       const supply = sketch.cable('from the switch');
-      supply.wire(line, sketch.on('hot')).wire(travelers[1], sketch.on('hot2')).wire(neutral, sketch.on('neutral'));
+      supply
+        .wire(line, sketch.on('hot'))
+        .wire(travelers[1], sketch.on('hot2'))
+        .wire(neutral, sketch.on('neutral'));
       supply.ground(sketch.on('ground'));
       sketch.breakOff = 'hot';
     },
@@ -218,7 +245,12 @@ export const PRESETS = [
     gangs: 2,
     draw: (sketch, { line, neutral, load, travelers }) => {
       const [neutrals, grounds] = [sketch.joint(), sketch.joint()];
-      sketch.cable('feed').wire(line, sketch.on('a')).wire(travelers[1], sketch.on('a', 1)).wire(neutral, neutrals).ground(grounds);
+      sketch
+        .cable('feed')
+        .wire(line, sketch.on('a'))
+        .wire(travelers[1], sketch.on('a', 1))
+        .wire(neutral, neutrals)
+        .ground(grounds);
       for (const [gang, name] of ['lamp', 'lamp, second'].entries())
         sketch.cable(name).wire(load, sketch.on('b', gang)).wire(neutral, neutrals).ground(grounds);
     },
@@ -260,7 +292,12 @@ export const PRESETS = [
     practices: ['gb'],
     gangs: 1,
     draw: (sketch, { strappers: [link, one, two] }) => {
-      sketch.cable('far switch').wire(link, sketch.on('common')).wire(one, sketch.on('t1')).wire(two, sketch.on('t2')).ground();
+      sketch
+        .cable('far switch')
+        .wire(link, sketch.on('common'))
+        .wire(one, sketch.on('t1'))
+        .wire(two, sketch.on('t2'))
+        .ground();
     },
   },
   {
@@ -273,7 +310,12 @@ export const PRESETS = [
     draw: (sketch, { line, neutral, strappers: [link, one, two] }) => {
       const earths = sketch.joint();
       sketch.cable('drop').wire(line, sketch.on('t1')).wire(neutral, sketch.on('t2')).ground(earths);
-      sketch.cable('far switch').wire(link, sketch.on('common')).wire(one, sketch.on('t1')).wire(two, sketch.on('t2')).ground(earths);
+      sketch
+        .cable('far switch')
+        .wire(link, sketch.on('common'))
+        .wire(one, sketch.on('t1'))
+        .wire(two, sketch.on('t2'))
+        .ground(earths);
     },
   },
   {
@@ -286,7 +328,12 @@ export const PRESETS = [
     draw: (sketch, { strappers: [link, ...pair] }) => {
       const [commons, earths] = [sketch.joint(), sketch.joint()];
       for (const [name, one, two] of MIDDLE)
-        sketch.cable(name).wire(link, commons).wire(pair[0], sketch.on(one)).wire(pair[1], sketch.on(two)).ground(earths);
+        sketch
+          .cable(name)
+          .wire(link, commons)
+          .wire(pair[0], sketch.on(one))
+          .wire(pair[1], sketch.on(two))
+          .ground(earths);
     },
   },
   {
@@ -342,7 +389,10 @@ export function usualSize(practice: PracticeId, amps: number | undefined): WireS
   return amps !== undefined && amps > 15 ? '12AWG' : '14AWG';
 }
 
-/** What a preset puts into a box; the installer corrects it. Labels are proposals of the preset and not part of it. */
+/**
+ * What a preset puts into a box; the installer corrects it. Labels are proposals of the preset and not part
+ * of it.
+ */
 export type PresetContents = Pick<Box, 'cables' | 'conductors' | 'joints' | 'positions' | 'labels'>;
 
 /**
@@ -362,7 +412,13 @@ export function presetContents(
 ): PresetContents {
   const preset = PRESETS.find((entry) => entry.id === id) as Preset & { draw: Drawing };
   const colours = COLOURS[practice][scheme];
-  const sketch = new Sketch(size, colours.ground, practice === 'us' || practice === 'ca' ? 'twist-on' : 'lever', newId, index);
+  const sketch = new Sketch(
+    size,
+    colours.ground,
+    practice === 'us' || practice === 'ca' ? 'twist-on' : 'lever',
+    newId,
+    index,
+  );
   preset.draw(sketch, colours);
   const positions = Array.from({ length: preset.gangs }, (_, at) => ({
     index: index + at,
@@ -371,7 +427,13 @@ export function presetContents(
     need: { smart: true },
     ...(sketch.breakOff ? { breakOff: sketch.breakOff } : {}),
   }));
-  return { cables: sketch.cables, conductors: sketch.conductors, joints: sketch.joints, positions, labels: [] };
+  return {
+    cables: sketch.cables,
+    conductors: sketch.conductors,
+    joints: sketch.joints,
+    positions,
+    labels: [],
+  };
 }
 
 /** A label as the installer sets it by hand, with what the role asks for beside it. */

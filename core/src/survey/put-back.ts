@@ -6,14 +6,18 @@ export interface PutBackLine {
   says: string;
 }
 
-/** Where each conductor was, for putting a box back as found after a survey: joints first, then terminals, then what was capped. */
+/**
+ * Where each conductor was, for putting a box back as found after a survey: joints first, then terminals,
+ * then what was capped.
+ */
 export function putBackList(box: Box): PutBackLine[] {
   const joints = new Map(box.joints.map((joint, index) => [joint.id, index + 1]));
   const cables = new Map(box.cables.map((cable) => [cable.id, cable.label ?? cable.id]));
   const where = (at: At): { order: number; text: string } => {
     if (at.joint !== undefined) return { order: 0, text: `into joint ${joints.get(at.joint) ?? at.joint}` };
     if (at.boxScrew) return { order: 1, text: 'to the box’s screw' };
-    if (at.position !== undefined) return { order: 2, text: `to terminal ${at.terminal} of position ${at.position}` };
+    if (at.position !== undefined)
+      return { order: 2, text: `to terminal ${at.terminal} of position ${at.position}` };
     return { order: 3, text: 'stays capped' };
   };
   return box.conductors

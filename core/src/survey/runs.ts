@@ -16,11 +16,16 @@ export function runOf(boxId: string, cableId: string, known: JobLookup): { run: 
   return null;
 }
 
-/** Everything a cable may go to: a breaker, a load, or a cable of another box that no run has yet (or this one's). */
+/**
+ * Everything a cable may go to: a breaker, a load, or a cable of another box that no run has yet (or this
+ * one's).
+ */
 export function farEnds(box: Box, cableId: string, known: JobLookup): RunEnd[] {
   const own = runOf(box.id, cableId, known)?.run;
   const taken = new Set(
-    (known.job.runs ?? []).filter((run) => run !== own).flatMap((run) => run.ends.map((end) => `${end.boxId}/${end.cableId}`)),
+    (known.job.runs ?? [])
+      .filter((run) => run !== own)
+      .flatMap((run) => run.ends.map((end) => `${end.boxId}/${end.cableId}`)),
   );
   return [
     ...known.job.circuits.map((circuit) => ({ circuitId: circuit.id })),
@@ -43,19 +48,28 @@ export function runParts(
 ): EditPart[] {
   const before = runOf(box.id, cableId, known)?.run;
   if (!far) return before ? [removePart('run', before.id)] : [];
-  const pairs = far.boxId && far.cableId ? pairsByColour(box, cableId, known.boxes.get(far.boxId), far.cableId) : [];
+  const pairs =
+    far.boxId && far.cableId ? pairsByColour(box, cableId, known.boxes.get(far.boxId), far.cableId) : [];
   const made: Run = {
     id: before?.id ?? newId(),
     ends: [{ boxId: box.id, cableId }, far],
     known: sure,
     ...(pairs.length > 0 ? { pairs } : {}),
   };
-  return before ? setParts('run', before.id, before, { ...made, pairs: made.pairs }) : [putPart('run', made.id, made)];
+  return before
+    ? setParts('run', before.id, before, { ...made, pairs: made.pairs })
+    : [putPart('run', made.id, made)];
 }
 
 /** Conductors of two cable ends that have their colour alone in both: the same wires. */
-function pairsByColour(box: Box, cableId: string, other: Box | undefined, otherCable: string): [string, string][] {
-  const inCable = (of: Box | undefined, id: string) => of?.conductors.filter((conductor) => conductor.cableId === id) ?? [];
+function pairsByColour(
+  box: Box,
+  cableId: string,
+  other: Box | undefined,
+  otherCable: string,
+): [string, string][] {
+  const inCable = (of: Box | undefined, id: string) =>
+    of?.conductors.filter((conductor) => conductor.cableId === id) ?? [];
   const [here, there] = [inCable(box, cableId), inCable(other, otherCable)];
   return here.flatMap((conductor): [string, string][] => {
     const alike = there.filter((entry) => entry.colour === conductor.colour);

@@ -49,12 +49,15 @@ export function closeTheLoop(real: RealBox): ClosedLoop {
     result = look(box);
     conflict ||= result.conflicts.length > 0;
   }
-  const isRight = ({ id, role }: Identification['conductors'][number]) => (real.truth.get(id) ?? role) === role;
+  const isRight = ({ id, role }: Identification['conductors'][number]) =>
+    (real.truth.get(id) ?? role) === role;
   return {
     name: real.name,
     steps,
     asked: Math.max(0, ...asked.values()),
-    wrong: result.conductors.filter((entry) => entry.grade === 'confirmed' && !isRight(entry)).map(({ id }) => id),
+    wrong: result.conductors
+      .filter((entry) => entry.grade === 'confirmed' && !isRight(entry))
+      .map(({ id }) => id),
     leftBehind: leftBehind(real, box, result, look),
     conflict,
     first,
@@ -62,8 +65,15 @@ export function closeTheLoop(real: RealBox): ClosedLoop {
 }
 
 /** What all feasible tests together would have confirmed, and following the proposals did not. */
-function leftBehind(real: RealBox, box: Box, result: Identification, look: (box: Box) => Identification): string[] {
-  const open = result.conductors.filter(({ id, grade }) => grade !== 'confirmed' && NEEDED.has(real.truth.get(id) ?? ''));
+function leftBehind(
+  real: RealBox,
+  box: Box,
+  result: Identification,
+  look: (box: Box) => Identification,
+): string[] {
+  const open = result.conductors.filter(
+    ({ id, grade }) => grade !== 'confirmed' && NEEDED.has(real.truth.get(id) ?? ''),
+  );
   if (open.length === 0) return [];
   const { problem } = problemOf(real.box, lookup(real.job));
   const every = everyTest(problem).map((next, at) => real.answer(next as Asked, `e${at}`));

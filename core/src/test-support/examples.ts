@@ -20,5 +20,8 @@ export function exampleJob(name: string): Job {
 }
 
 export function expected(name: string): Record<string, unknown> {
-  return JSON.parse(readFileSync(new URL(`${name}.expected.json`, FOLDER), 'utf8')) as Record<string, unknown>;
+  return JSON.parse(readFileSync(new URL(`${name}.expected.json`, FOLDER), 'utf8')) as Record<
+    string,
+    unknown
+  >;
 }

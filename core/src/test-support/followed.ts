@@ -10,7 +10,10 @@ export function identifyHidden(hidden: HiddenBox, box: Box): Identification {
 }
 
 /** Follows the proposed tests to the end. @param draw answers as instruments give them, not truly */
-export function followed(hidden: HiddenBox, draw?: Random): { result: Identification; box: Box; steps: number } {
+export function followed(
+  hidden: HiddenBox,
+  draw?: Random,
+): { result: Identification; box: Box; steps: number } {
   let { box } = hidden;
   let result = identifyHidden(hidden, box);
   let steps = 0;

@@ -27,7 +27,12 @@ export interface HiddenBox {
 const KINDS = ['led', 'resistive', 'fluorescent', 'electronic', 'exhaust-fan'] as const;
 
 /** @param plain the truth is one of the likelier explanations; otherwise rare wirings come up too */
-export function hiddenBox(random: Random, practice: PracticeId, positions: number, plain: boolean): HiddenBox {
+export function hiddenBox(
+  random: Random,
+  practice: PracticeId,
+  positions: number,
+  plain: boolean,
+): HiddenBox {
   let serial = 0;
   const newId = () => {
     serial += 1;
@@ -64,7 +69,9 @@ export function hiddenBox(random: Random, practice: PracticeId, positions: numbe
   };
   for (let index = 1; index <= positions; index = box.positions.length + 1) {
     const usual = presetsFor(practice).filter(
-      ({ existing, gangs }) => gangs <= positions - index + 1 && (positions === 1 || (existing !== 'three-way' && existing !== 'four-way')),
+      ({ existing, gangs }) =>
+        gangs <= positions - index + 1 &&
+        (positions === 1 || (existing !== 'three-way' && existing !== 'four-way')),
     );
     const made = presetContents(random.pick(usual).id, practice, '14AWG', [], newId, index);
     for (const position of made.positions) position.loadIds = [`l${position.index}`];
@@ -85,7 +92,10 @@ export function hiddenBox(random: Random, practice: PracticeId, positions: numbe
   };
   if (box.positions.some((position) => position.existing === 'three-way')) {
     // The other switch hangs in a box of its own, which nobody opens.
-    const far: Box = { ...newBox('far', 'r1', 'Far', 2, practice, []), positions: [{ index: 1, existing: 'three-way', loadIds: ['l1'] }] };
+    const far: Box = {
+      ...newBox('far', 'r1', 'Far', 2, practice, []),
+      positions: [{ index: 1, existing: 'three-way', loadIds: ['l1'] }],
+    };
     job.boxes.push(far);
     job.groups.push({
       id: 'g1',
@@ -154,7 +164,9 @@ export function hiddenBox(random: Random, practice: PracticeId, positions: numbe
 }
 
 function truthOf(problem: Problem, explanation: Explanation): Map<string, Role> {
-  return new Map(problem.cores.map((core, at) => [core.id, ROLE_OF[explanation.classes[at] as keyof typeof ROLE_OF]]));
+  return new Map(
+    problem.cores.map((core, at) => [core.id, ROLE_OF[explanation.classes[at] as keyof typeof ROLE_OF]]),
+  );
 }
 
 function draw<Item>(random: Random, items: readonly Item[], weight: (item: Item) => number): Item {
@@ -166,7 +178,13 @@ function draw<Item>(random: Random, items: readonly Item[], weight: (item: Item)
   return items.at(-1) as Item;
 }
 
-const SHARES: Record<string, number> = { 'to-5%': 0.04, 'to-30%': 0.2, 'to-60%': 0.5, 'to-92%': 0.8, supply: 1 };
+const SHARES: Record<string, number> = {
+  'to-5%': 0.04,
+  'to-30%': 0.2,
+  'to-60%': 0.5,
+  'to-92%': 0.8,
+  supply: 1,
+};
 const OHMS: Record<string, number> = { 'to-1': 0.3, 'to-5': 3, 'to-50': 20, 'to-2000': 600, above: 9000 };
 
 function readingValue(outcome: string, volts: number): Reading['value'] {
@@ -178,7 +196,8 @@ function readingValue(outcome: string, volts: number): Reading['value'] {
 }
 
 /**
- * Four switches on one line with a feed, lines carried on and a lamp cable each, half read: 6 cables and 18 conductors with one carried on.
+ * Four switches on one line with a feed, lines carried on and a lamp cable each, half read: 6 cables and 18
+ * conductors with one carried on.
  * @param onward how many cables carry the line on
  */
 export function wideBox(onward = 1): { job: Job; box: Box } {
@@ -190,7 +209,14 @@ export function wideBox(onward = 1): { job: Job; box: Box } {
     count: 3,
     wattsEach: 20,
   }));
-  const cables = ['feed', ...Array.from({ length: onward }, (_, at) => `on${at || ''}`), 'lamp1', 'lamp2', 'lamp3', 'lamp4'];
+  const cables = [
+    'feed',
+    ...Array.from({ length: onward }, (_, at) => `on${at || ''}`),
+    'lamp1',
+    'lamp2',
+    'lamp3',
+    'lamp4',
+  ];
   const box: Box = {
     ...newBox('b1', 'r1', 'Box', 1, 'us', ['c1']),
     cables: cables.map((id) => ({ id })),
@@ -202,10 +228,24 @@ export function wideBox(onward = 1): { job: Job; box: Box } {
           cableId,
           size: '14AWG' as const,
           colour: 'black' as const,
-          at: cableId.startsWith('lamp') ? { position: Number(cableId.slice(4)), terminal: 'b' } : { joint: 'line' },
+          at: cableId.startsWith('lamp')
+            ? { position: Number(cableId.slice(4)), terminal: 'b' }
+            : { joint: 'line' },
         },
-        { id: `${cableId}-white`, cableId, size: '14AWG' as const, colour: 'white' as const, at: { joint: 'neutral' } },
-        { id: `${cableId}-bare`, cableId, size: '14AWG' as const, colour: 'bare' as const, at: { joint: 'ground' } },
+        {
+          id: `${cableId}-white`,
+          cableId,
+          size: '14AWG' as const,
+          colour: 'white' as const,
+          at: { joint: 'neutral' },
+        },
+        {
+          id: `${cableId}-bare`,
+          cableId,
+          size: '14AWG' as const,
+          colour: 'bare' as const,
+          at: { joint: 'ground' },
+        },
       ]),
       ...[1, 2, 3, 4].map((position) => ({
         id: `tail${position}`,
@@ -214,9 +254,17 @@ export function wideBox(onward = 1): { job: Job; box: Box } {
         ends: [{ joint: 'line' }, { position, terminal: 'a' }],
       })),
     ],
-    positions: [1, 2, 3, 4].map((index) => ({ index, existing: 'single-pole' as const, loadIds: [`l${index}`], need: { smart: true } })),
+    positions: [1, 2, 3, 4].map((index) => ({
+      index,
+      existing: 'single-pole' as const,
+      loadIds: [`l${index}`],
+      need: { smart: true },
+    })),
   };
-  const reading = (id: number, more: Partial<Reading> & Pick<Reading, 'tool' | 'points' | 'value'>): Reading => ({
+  const reading = (
+    id: number,
+    more: Partial<Reading> & Pick<Reading, 'tool' | 'points' | 'value'>,
+  ): Reading => ({
     id: `m${id}`,
     at: '2026-05-04T09:00:00Z',
     arrangement: 'device-out',
@@ -246,17 +294,44 @@ export function wideBox(onward = 1): { job: Job; box: Box } {
       points: [`l${position}`],
       value: 'dark',
     }),
-    reading(next(), { tool: 'volts-low-z', position, points: [`lamp${position}-black`, 'reference'], value: 0.2 }),
+    reading(next(), {
+      tool: 'volts-low-z',
+      position,
+      points: [`lamp${position}-black`, 'reference'],
+      value: 0.2,
+    }),
     reading(next(), { tool: 'indicator', position, points: [`lamp${position}-black`], value: 'quiet' }),
   ]);
   readings.push(
     reading(next(), { tool: 'volts-low-z', points: ['feed-black', 'reference'], value: 119 }),
-    reading(next(), { tool: 'volts-low-z', points: ['feed-black', 'reference'], value: 0, breakers: { c1: 'off' } }),
-    reading(next(), { tool: 'ohms', points: ['feed-white', 'reference'], value: 0.3, breakers: { c1: 'off' } }),
-    reading(next(), { tool: 'ohms', points: ['feed-bare', 'reference'], value: 0.3, breakers: { c1: 'off' } }),
+    reading(next(), {
+      tool: 'volts-low-z',
+      points: ['feed-black', 'reference'],
+      value: 0,
+      breakers: { c1: 'off' },
+    }),
+    reading(next(), {
+      tool: 'ohms',
+      points: ['feed-white', 'reference'],
+      value: 0.3,
+      breakers: { c1: 'off' },
+    }),
+    reading(next(), {
+      tool: 'ohms',
+      points: ['feed-bare', 'reference'],
+      value: 0.3,
+      breakers: { c1: 'off' },
+    }),
   );
   const job: Job = {
-    ...newJob('j', 'Job', 'us', undefined, { devices: [], hubs: [], parts: [], connectors: [], enclosures: [], platforms: [] }),
+    ...newJob('j', 'Job', 'us', undefined, {
+      devices: [],
+      hubs: [],
+      parts: [],
+      connectors: [],
+      enclosures: [],
+      platforms: [],
+    }),
     circuits: [{ id: 'c1', panel: 'Main', breaker: '1', label: '', amps: 15, volts: 120 }],
     rooms: [{ id: 'r1', name: 'Room', floor: 0, order: 1 }],
     loads,

@@ -2,16 +2,25 @@ import type { Job } from '../job/schema/job.js';
 import type { Box, Reading } from '../job/schema/survey.js';
 
 /**
- * What may be touched, worked out the long way: every question is put to the whole list of events anew, and nothing is kept or indexed.
- * Shares no code with the engine; for boxes of insulated conductors without labels or hazards, at the end of the record.
+ * What may be touched, worked out the long way: every question is put to the whole list of events anew, and
+ * nothing is kept or indexed. Shares no code with the engine; for boxes of insulated conductors without
+ * labels or hazards, at the end of the record.
  */
 export function plainPower(job: Job, box: Box, now: number) {
-  const events = job.events.map((event, place) => ({ ...event, place, time: Date.parse(event.at as string) })) as unknown as Entry[];
-  const isStruck = (entry: Entry) => events.some((other) => other.kind === 'correction' && other.of === entry.id);
+  const events = job.events.map((event, place) => ({
+    ...event,
+    place,
+    time: Date.parse(event.at as string),
+  })) as unknown as Entry[];
+  const isStruck = (entry: Entry) =>
+    events.some((other) => other.kind === 'correction' && other.of === entry.id);
   const later = (a: Entry, b: Entry) => a.time > b.time || (a.time === b.time && a.place > b.place);
-  const lastOf = (list: readonly Entry[]) => list.find((entry) => list.every((other) => other === entry || later(entry, other)));
-  const lastInFile = (list: readonly Entry[]) => list.find((entry) => list.every((other) => other === entry || entry.place > other.place));
-  const switchings = (id: string) => events.filter((entry) => entry.kind === 'switched' && entry.circuitId === id && !isStruck(entry));
+  const lastOf = (list: readonly Entry[]) =>
+    list.find((entry) => list.every((other) => other === entry || later(entry, other)));
+  const lastInFile = (list: readonly Entry[]) =>
+    list.find((entry) => list.every((other) => other === entry || entry.place > other.place));
+  const switchings = (id: string) =>
+    events.filter((entry) => entry.kind === 'switched' && entry.circuitId === id && !isStruck(entry));
   const stateOf = (id: string) => {
     const own = switchings(id);
     if (own.length === 0) return 'unknown';
@@ -19,22 +28,37 @@ export function plainPower(job: Job, box: Box, now: number) {
   };
   const shares = (a: string, b: string) =>
     job.circuits.some(
-      ({ id, sharesNeutralWith = [] }) => (id === a && sharesNeutralWith.includes(b)) || (id === b && sharesNeutralWith.includes(a)),
+      ({ id, sharesNeutralWith = [] }) =>
+        (id === a && sharesNeutralWith.includes(b)) || (id === b && sharesNeutralWith.includes(a)),
     );
 
-  const proof = lastOf(events.filter((entry) => entry.kind === 'proved' && entry.boxId === box.id && !isStruck(entry)));
-  const live = box.readings.filter((reading) => isLive(reading, box)).map((reading) => ({ reading, source: sourceOf(reading, box) }));
-  let circle = new Set([...box.circuitIds, ...(proof?.circuitIds ?? []), ...live.flatMap(({ source }) => source ?? [])]);
+  const proof = lastOf(
+    events.filter((entry) => entry.kind === 'proved' && entry.boxId === box.id && !isStruck(entry)),
+  );
+  const live = box.readings
+    .filter((reading) => isLive(reading, box))
+    .map((reading) => ({ reading, source: sourceOf(reading, box) }));
+  let circle = new Set([
+    ...box.circuitIds,
+    ...(proof?.circuitIds ?? []),
+    ...live.flatMap(({ source }) => source ?? []),
+  ]);
   for (let round = 0; round < job.circuits.length; round++)
-    circle = new Set([...circle, ...job.circuits.flatMap(({ id }) => ([...circle].some((other) => shares(id, other)) ? [id] : []))]);
+    circle = new Set([
+      ...circle,
+      ...job.circuits.flatMap(({ id }) => ([...circle].some((other) => shares(id, other)) ? [id] : [])),
+    ]);
   const stray = job.circuits
     .map(({ id }) => id)
     .filter((id) => !circle.has(id) && job.boxes.every((other) => !other.circuitIds.includes(id)));
 
-  const since = (entry: Entry) => proof !== undefined && (entry.time >= proof.time || entry.place > proof.place);
+  const since = (entry: Entry) =>
+    proof !== undefined && (entry.time >= proof.time || entry.place > proof.place);
   const onsSince = (id: string): Entry[] => {
     if (!proof) return [];
-    const ons = events.filter((entry) => entry.kind === 'switched' && entry.circuitId === id && entry.state === 'on');
+    const ons = events.filter(
+      (entry) => entry.kind === 'switched' && entry.circuitId === id && entry.state === 'on',
+    );
     const knew = proof.ons?.[id];
     if (knew === undefined) return ons.filter(since);
     // The latest beyond the number that the prover knew.
@@ -43,12 +67,17 @@ export function plainPower(job: Job, box: Box, now: number) {
   const offBefore = (id: string): boolean => {
     if (!proof) return false;
     const named = proof.offs?.[id];
-    if (named !== undefined) return switchings(id).some((entry) => entry.id === named && entry.state === 'off');
+    if (named !== undefined)
+      return switchings(id).some((entry) => entry.id === named && entry.state === 'off');
     const byClock = lastOf(switchings(id).filter((entry) => later(proof, entry)));
     const inFile = lastInFile(switchings(id).filter((entry) => entry.place < proof.place));
     return byClock?.state === 'off' && inFile?.state === 'off';
   };
-  const cleared = lastOf(events.filter((entry) => entry.kind === 'cleared' && entry.hazard === 'live-while-off' && !isStruck(entry)));
+  const cleared = lastOf(
+    events.filter(
+      (entry) => entry.kind === 'cleared' && entry.hazard === 'live-while-off' && !isStruck(entry),
+    ),
+  );
   const isCleared = (reading: Reading) => cleared !== undefined && cleared.time >= Date.parse(reading.at);
 
   const hinders: string[] = [];
@@ -60,7 +89,8 @@ export function plainPower(job: Job, box: Box, now: number) {
     const own = box.circuitIds.includes(id);
     if (stateOf(id) === 'on') say(own ? 'circuit-on' : 'neighbour-on', id);
     if (stateOf(id) === 'unknown') say(own ? 'circuit-unknown' : 'neighbour-unknown', id);
-    if (proof && stateOf(id) === 'off' && (!offBefore(id) || (own && !proof.circuitIds?.includes(id)))) say('not-proved', id);
+    if (proof && stateOf(id) === 'off' && (!offBefore(id) || (own && !proof.circuitIds?.includes(id))))
+      say('not-proved', id);
     if (onsSince(id).some((entry) => !isStruck(entry))) say('on-unknown-to-prover', id);
   }
   if (!proof || box.circuitIds.length === 0) say('not-proved');
@@ -83,7 +113,9 @@ export function plainPower(job: Job, box: Box, now: number) {
   const stopped = live.some(({ reading, source }) => source === null && !isCleared(reading));
   if (stopped) say('hazard');
   const knownStray = stray.every((id) => onsSince(id).length === 0);
-  const holds = hinders.every((text) => text === 'face-only' || text === 'hazard' || (text.startsWith('unassigned-on') && knownStray));
+  const holds = hinders.every(
+    (text) => text === 'face-only' || text === 'hazard' || (text.startsWith('unassigned-on') && knownStray),
+  );
   const dead = proof && holds ? (proof.stage === 'device-out' ? 'device-out' : 'face') : 'none';
   const open = dead === 'device-out' && !stopped;
   return {
@@ -116,7 +148,10 @@ interface Entry {
   ons?: Record<string, number>;
 }
 
-/** Low impedance to earth over 6 V, every circuit of the box named off, none on. Readings of one point in one state are made here. */
+/**
+ * Low impedance to earth over 6 V, every circuit of the box named off, none on. Readings of one point in one
+ * state are made here.
+ */
 function isLive(reading: Reading, box: Box): boolean {
   const named = Object.entries(reading.breakers ?? {});
   const off = box.circuitIds.length > 0 && box.circuitIds.every((id) => reading.breakers?.[id] === 'off');

@@ -30,7 +30,12 @@ export function randomHouse(random: Random, boxes: number, catalogue: Catalogue)
     amps: random.pick([15, 20]),
     volts: 120,
   }));
-  const rooms = Array.from({ length: 10 }, (_, index) => ({ id: `r${index}`, name: `Room ${index}`, floor: index % 3, order: index }));
+  const rooms = Array.from({ length: 10 }, (_, index) => ({
+    id: `r${index}`,
+    name: `Room ${index}`,
+    floor: index % 3,
+    order: index,
+  }));
   const loads: Load[] = Array.from({ length: boxes }, (_, index) => ({
     id: `l${index}`,
     name: `Load ${index}`,
@@ -43,13 +48,26 @@ export function randomHouse(random: Random, boxes: number, catalogue: Catalogue)
   const made = Array.from({ length: boxes }, (_, index): Box => {
     const circuit = random.pick(circuits);
     const preset = random.pick(PRESETS.filter((entry) => ROLES[entry.id] !== undefined)).id;
-    const contents = presetContents(preset, 'us', circuit.amps > 15 ? '12AWG' : '14AWG', [`l${index}`], newId);
+    const contents = presetContents(
+      preset,
+      'us',
+      circuit.amps > 15 ? '12AWG' : '14AWG',
+      [`l${index}`],
+      newId,
+    );
     let traveler = 0;
     const labels = contents.conductors.flatMap((conductor, at) => {
       const role = ROLES[preset]?.[at];
       if (!role || !random.chance(0.95)) return [];
       if (role === 'traveler') traveler += 1;
-      return [labelFor(conductor.id, role, { loadIds: [`l${index}`], circuitIds: [circuit.id], groupId: undefined, traveler })];
+      return [
+        labelFor(conductor.id, role, {
+          loadIds: [`l${index}`],
+          circuitIds: [circuit.id],
+          groupId: undefined,
+          traveler,
+        }),
+      ];
     });
     return {
       ...newBox(`b${index}`, `r${index % 10}`, `Box ${index}`, index, 'us', [circuit.id]),
@@ -70,7 +88,10 @@ export function randomHouse(random: Random, boxes: number, catalogue: Catalogue)
   return { ...base, circuits, rooms, loads, boxes: made };
 }
 
-/** The same house with every two or three of its boxes in one, side by side on one circuit, as far as the list of widths goes. */
+/**
+ * The same house with every two or three of its boxes in one, side by side on one circuit, as far as the list
+ * of widths goes.
+ */
 export function gangedHouse(house: Job, widths: readonly number[]): Job {
   const rest = [...house.boxes];
   const boxes = widths.map((width) => rest.splice(0, width).reduce(beside));
@@ -99,8 +120,14 @@ function beside(left: Box, right: Box): Box {
         ...(conductor.ends ? { ends: conductor.ends.map(at) } : {}),
       })),
     ],
-    positions: [...left.positions, ...right.positions.map((position) => ({ ...position, index: position.index + shift }))],
-    labels: [...left.labels, ...right.labels.map((label) => (label.circuitId && circuit ? { ...label, circuitId: circuit } : label))],
+    positions: [
+      ...left.positions,
+      ...right.positions.map((position) => ({ ...position, index: position.index + shift })),
+    ],
+    labels: [
+      ...left.labels,
+      ...right.labels.map((label) => (label.circuitId && circuit ? { ...label, circuitId: circuit } : label)),
+    ],
   };
 }
 
@@ -120,7 +147,10 @@ export function manyDevices(random: Random, from: readonly Device[], count: numb
       multiLocation: undefined,
       channels: device.channels.map((channel) => ({
         ...channel,
-        ratings: channel.ratings.map((rating) => ({ ...rating, limit: rating.limit.map((limit) => limit * (0.5 + random.next())) })),
+        ratings: channel.ratings.map((rating) => ({
+          ...rating,
+          limit: rating.limit.map((limit) => limit * (0.5 + random.next())),
+        })),
       })),
     };
   });

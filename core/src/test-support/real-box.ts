@@ -16,7 +16,9 @@ export type Asked = Pick<Reading, 'tool' | 'arrangement' | 'points'> & {
   loads: Readonly<Record<string, string>>;
 };
 
-/** A box of copper and lamps behind a plate: its survey, what it truly is, and what instruments show of it. */
+/**
+ * A box of copper and lamps behind a plate: its survey, what it truly is, and what instruments show of it.
+ */
 export interface RealBox {
   name: string;
   job: Job;
@@ -80,7 +82,10 @@ const COLOURS: Record<PracticeId, Colours> = {
 
 const KINDS = ['led', 'resistive', 'fluorescent', 'exhaust-fan', 'magnetic'] as const;
 
-/** Far ends are named nodes: `L:c1` behind a breaker, `N:c1` its neutral, `E` earth, or any name that parts share. */
+/**
+ * Far ends are named nodes: `L:c1` behind a breaker, `N:c1` its neutral, `E` earth, or any name that parts
+ * share.
+ */
 class Site {
   readonly cables: Box['cables'] = [];
   readonly conductors: Conductor[] = [];
@@ -90,7 +95,15 @@ class Site {
   readonly truth = new Map<string, Role>();
   readonly farEnds = new Map<string, string>();
   /** Loads between two nodes, with their ohms to a meter dead, alive, and at work. */
-  readonly lamps: { id: string; a: string; b: string; dead: number; alive: number; work: number; gone: boolean }[] = [];
+  readonly lamps: {
+    id: string;
+    a: string;
+    b: string;
+    dead: number;
+    alive: number;
+    work: number;
+    gone: boolean;
+  }[] = [];
   /** Switches elsewhere: their common, and the two it chooses between. */
   readonly farSwitches: { key: string; common: string; one: string; two: string; turned: boolean }[] = [];
   readonly groups: Job['groups'] = [];
@@ -122,7 +135,13 @@ class Site {
 
   core(cableId: string, colour: Colour, at: At, role: Role, far: string | null): string {
     const id = this.id('w');
-    this.conductors.push({ id, cableId, size: this.practice === 'us' || this.practice === 'ca' ? '14AWG' : '1.5mm2', colour, at });
+    this.conductors.push({
+      id,
+      cableId,
+      size: this.practice === 'us' || this.practice === 'ca' ? '14AWG' : '1.5mm2',
+      colour,
+      at,
+    });
     if (role !== 'ground') this.truth.set(id, role);
     if (far !== null) this.farEnds.set(id, far);
     return id;
@@ -151,7 +170,14 @@ class Site {
   load(a: string, b: string, of?: Load['kind']): string {
     const id = this.id('l');
     const kind = of ?? this.random.pick(KINDS);
-    const load: Load = { id, name: id, roomId: 'r1', kind, count: this.random.int(1, 5), wattsEach: this.random.int(8, 60) };
+    const load: Load = {
+      id,
+      name: id,
+      roomId: 'r1',
+      kind,
+      count: this.random.int(1, 5),
+      wattsEach: this.random.int(8, 60),
+    };
     this.loads.push(load);
     const watts = load.count * load.wattsEach;
     const work = (kind === 'heater' ? 2 * this.volts : this.volts) ** 2 / watts;
@@ -167,7 +193,14 @@ class Site {
               ? 1e12
               : this.random.int(5, 90) * 1000
             : winding;
-    const alive = kind === 'heater' ? work : kind === 'resistive' ? work / 12 : driver ? this.random.int(40, 300) * 1000 : winding * 4;
+    const alive =
+      kind === 'heater'
+        ? work
+        : kind === 'resistive'
+          ? work / 12
+          : driver
+            ? this.random.int(40, 300) * 1000
+            : winding * 4;
     this.lamps.push({ id, a, b, dead, alive, work, gone: this.random.chance(0.05) });
     return id;
   }
@@ -211,7 +244,10 @@ const powerAtSwitch =
     works(site, position, lampCable(site, { position, terminal: switched }, neutrals, grounds));
   };
 
-/** One cable from the fitting: always live down, switched live back; a third core for the neutral, capped, or none. */
+/**
+ * One cable from the fitting: always live down, switched live back; a third core for the neutral, capped, or
+ * none.
+ */
 const loop =
   (withNeutral: boolean): Wiring =>
   (site, circuit) => {
@@ -243,7 +279,15 @@ const feedThrough =
     site.core(onward, line, place, 'line-on', a);
     site.core(onward, neutral, neutrals, 'neutral', b);
     if (site.random.chance(0.7))
-      site.lamps.push({ id: 'onward', a, b, dead: site.random.int(15, 900), alive: 200, work: 200, gone: false });
+      site.lamps.push({
+        id: 'onward',
+        a,
+        b,
+        dead: site.random.int(15, 900),
+        alive: 200,
+        work: 200,
+        gone: false,
+      });
     for (const cable of [feed, onward]) site.ground(cable, grounds);
     if (!underOneScrew) site.tail(place, { position, terminal: hot });
     works(site, position, lampCable(site, { position, terminal: switched }, neutrals, grounds));
@@ -354,7 +398,10 @@ const sharedNeutral: Wiring = (site) => {
   site.ground(feed, grounds);
 };
 
-/** A receptacle that carries line and neutral on through its terminals: out with it, and the neutral further on is open. */
+/**
+ * A receptacle that carries line and neutral on through its terminals: out with it, and the neutral further
+ * on is open.
+ */
 const throughReceptacle: Wiring = (site, circuit) => {
   const { line, neutral } = site.colours;
   const grounds = site.joint();
@@ -367,13 +414,23 @@ const throughReceptacle: Wiring = (site, circuit) => {
   site.core(onward, neutral, { position, terminal: 'neutral2' }, 'neutral', b);
   for (const cable of [feed, onward]) site.ground(cable, grounds);
   // Nothing is plugged in.
-  const load: Load = { id: site.id('l'), name: 'Sockets', roomId: 'r1', kind: 'receptacle', count: 1, wattsEach: 0 };
+  const load: Load = {
+    id: site.id('l'),
+    name: 'Sockets',
+    roomId: 'r1',
+    kind: 'receptacle',
+    count: 1,
+    wattsEach: 0,
+  };
   site.loads.push(load);
   site.lamps.push({ id: load.id, a: site.id('n'), b: site.id('n'), dead: 1, alive: 1, work: 1, gone: true });
   works(site, position, load.id);
 };
 
-/** Line and lamp are both here: the line goes to the far switch on the third core, and comes back over one traveler or the other. */
+/**
+ * Line and lamp are both here: the line goes to the far switch on the third core, and comes back over one
+ * traveler or the other.
+ */
 const stairBothHere: Wiring = (site, circuit) => {
   const { line, neutral, travelers, third } = site.colours;
   const [lines, neutrals, grounds] = [site.joint(), site.joint(), site.joint()];
@@ -467,7 +524,13 @@ const one = (name: string, practices: readonly PracticeId[], wiring: Wiring): Si
   positions: 1,
   wire: (site) => wiring(site, 'c1'),
 });
-const two = (name: string, practices: readonly PracticeId[], first: Wiring, second: Wiring, circuits?: 2): Situation => ({
+const two = (
+  name: string,
+  practices: readonly PracticeId[],
+  first: Wiring,
+  second: Wiring,
+  circuits?: 2,
+): Situation => ({
   name,
   practices,
   positions: 2,
@@ -494,7 +557,12 @@ export const SITUATIONS: readonly Situation[] = [
   one('a receptacle that carries the neutral', NORTH, throughReceptacle),
   { ...one('a 240 V pair', NORTH, pair240), circuit: () => ({ volts: 240, poles: 2 }) },
   one('a wire to the load', ['modular'], wireToEachLoad(1)),
-  { name: 'a wire to each load', practices: ['modular'], positions: 2, wire: (site) => wireToEachLoad(2)(site, 'c1') },
+  {
+    name: 'a wire to each load',
+    practices: ['modular'],
+    positions: 2,
+    wire: (site) => wireToEachLoad(2)(site, 'c1'),
+  },
   {
     name: 'two circuits, one neutral',
     practices: NORTH,
@@ -511,7 +579,10 @@ export const SITUATIONS: readonly Situation[] = [
   two('feed-through beside a loop of another circuit', NORTH, feedThrough(false), loop(true), 2),
 ];
 
-/** One of the situations, its colours, lamps and far ends drawn; the circuits' protection now and then more than a plain breaker. */
+/**
+ * One of the situations, its colours, lamps and far ends drawn; the circuits' protection now and then more
+ * than a plain breaker.
+ */
 export function realBox(random: Random, practice: PracticeId, situation: Situation): RealBox {
   const volts = practice === 'us' || practice === 'ca' ? 120 : 230;
   const site = new Site(random, practice, COLOURS[practice], volts);
@@ -563,7 +634,13 @@ export function realBox(random: Random, practice: PracticeId, situation: Situati
     groups:
       far.length === 0
         ? []
-        : [{ id: 'g1', loadIds: box.positions[0]?.loadIds ?? [], places: [box, ...far].map(({ id }) => ({ boxId: id, position: 1 })) }],
+        : [
+            {
+              id: 'g1',
+              loadIds: box.positions[0]?.loadIds ?? [],
+              places: [box, ...far].map(({ id }) => ({ boxId: id, position: 1 })),
+            },
+          ],
   };
   const house = new House(site, box, circuits, volts, random);
   return {
@@ -630,7 +707,9 @@ class House {
         return Math.round(10 * Math.abs(at(this.node(first)) - at(this.node(second)))) / 10;
       }
       case 'indicator':
-        return Math.abs(this.network(asked, true).solve()(this.node(first))) > 0.62 * this.volts ? 'alert' : 'quiet';
+        return Math.abs(this.network(asked, true).solve()(this.node(first))) > 0.62 * this.volts
+          ? 'alert'
+          : 'quiet';
       case 'lamp': {
         const lamp = this.site.lamps.find((entry) => entry.id === first);
         if (!lamp || lamp.gone || asked.loads[first] === 'out') return 'dark';
@@ -669,7 +748,8 @@ class House {
     }
     this.inTheBox(network, asked);
     for (const lamp of this.site.lamps)
-      if (!lamp.gone && asked.loads[lamp.id] !== 'out') network.resistor(lamp.a, lamp.b, alive ? lamp.alive : lamp.dead);
+      if (!lamp.gone && asked.loads[lamp.id] !== 'out')
+        network.resistor(lamp.a, lamp.b, alive ? lamp.alive : lamp.dead);
     for (const { key, common, one, two, turned } of this.site.farSwitches)
       network.wire(common, (this.stateOf(asked, key) === 'up') !== turned ? one : two);
     if (alive) this.couple(network);
@@ -680,7 +760,12 @@ class House {
     this.circuits.forEach((circuit, at) => {
       const on = (asked.breakers[circuit.id] ?? 'on') === 'on';
       if (on && alive && circuit.poles === 2) network.source(`L:${circuit.id} other`, -this.volts, 0.1);
-      if (on && alive) network.source(`L:${circuit.id}`, at === 0 || circuit.leg === undefined ? this.volts : -this.volts, 0.1);
+      if (on && alive)
+        network.source(
+          `L:${circuit.id}`,
+          at === 0 || circuit.leg === undefined ? this.volts : -this.volts,
+          0.1,
+        );
       if (on || !circuit.isolatesNeutral) network.resistor(`N:${circuit.id}`, 'E', 0.2);
       // Whatever else is left on along the circuit.
       network.resistor(`L:${circuit.id}`, `N:${circuit.id}`, this.rest);
@@ -689,8 +774,10 @@ class House {
 
   /** What is joined in the box in this arrangement, and the contacts left in it. */
   private inTheBox(network: Resistors, { arrangement, position, lifted, joined, ...asked }: Asked): void {
-    const out = arrangement === 'device-out' ? (position ?? (this.box.positions.length === 1 ? 1 : null)) : null;
-    const isGround = (conductor: Conductor) => !this.site.truth.has(conductor.id) && conductor.cableId !== undefined;
+    const out =
+      arrangement === 'device-out' ? (position ?? (this.box.positions.length === 1 ? 1 : null)) : null;
+    const isGround = (conductor: Conductor) =>
+      !this.site.truth.has(conductor.id) && conductor.cableId !== undefined;
     const place = (at: At, conductor: Conductor): string | null => {
       if (at.boxScrew) return 'box';
       if (at.joint !== undefined) {
@@ -716,7 +803,10 @@ class House {
       const terminal = (name: string) => `terminal:${index}.${name}`;
       const state = this.stateOf(asked, String(index));
       if (existing === 'three-way')
-        network.wire(terminal('common'), (state === 'up') !== this.isTurned(index) ? terminal('t1') : terminal('t2'));
+        network.wire(
+          terminal('common'),
+          (state === 'up') !== this.isTurned(index) ? terminal('t1') : terminal('t2'),
+        );
       else if (existing === 'four-way') {
         const straight = (state === 'up') !== this.isTurned(index);
         network.wire(terminal('t1'), terminal(straight ? 't3' : 't4'));
@@ -752,10 +842,13 @@ class House {
 
   private couple(network: Resistors): void {
     for (const { id } of this.box.cables) {
-      const cores = this.box.conductors.filter((conductor) => conductor.cableId === id && this.site.truth.has(conductor.id));
+      const cores = this.box.conductors.filter(
+        (conductor) => conductor.cableId === id && this.site.truth.has(conductor.id),
+      );
       cores.forEach((core, at) => {
         network.resistor(`core:${core.id}`, 'E', 1.6 * this.coupling);
-        for (const other of cores.slice(at + 1)) network.resistor(`core:${core.id}`, `core:${other.id}`, this.coupling);
+        for (const other of cores.slice(at + 1))
+          network.resistor(`core:${core.id}`, `core:${other.id}`, this.coupling);
       });
     }
   }

@@ -1,6 +1,7 @@
 /**
- * A plain solver of resistor networks, for tests: every node's currents sum to nothing, written down as one dense system and eliminated
- * with exchange of rows. It knows nothing of roles, and shares no code with the engines.
+ * A plain solver of resistor networks, for tests: every node's currents sum to nothing, written down as one
+ * dense system and eliminated with exchange of rows. It knows nothing of roles, and shares no code with the
+ * engines.
  */
 export class Resistors {
   private readonly numbers = new Map<string, number>();
@@ -59,7 +60,10 @@ export class Resistors {
     for (let column = 0; column < size; column++) {
       let pivot = column;
       for (let row = column + 1; row < size; row++)
-        if (Math.abs((rows[row] as Float64Array)[column] as number) > Math.abs((rows[pivot] as Float64Array)[column] as number))
+        if (
+          Math.abs((rows[row] as Float64Array)[column] as number) >
+          Math.abs((rows[pivot] as Float64Array)[column] as number)
+        )
           pivot = row;
       [rows[column], rows[pivot]] = [rows[pivot] as Float64Array, rows[column] as Float64Array];
       const own = rows[column] as Float64Array;
@@ -67,7 +71,9 @@ export class Resistors {
         if (row === column) continue;
         const line = rows[row] as Float64Array;
         const share = (line[column] as number) / (own[column] as number);
-        if (share !== 0) for (let at = column; at <= size; at++) line[at] = (line[at] as number) - share * (own[at] as number);
+        if (share !== 0)
+          for (let at = column; at <= size; at++)
+            line[at] = (line[at] as number) - share * (own[at] as number);
       }
     }
     return (node) => {

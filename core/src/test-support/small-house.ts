@@ -4,7 +4,10 @@ import type { PracticeId } from '../job/schema/primitives.js';
 import { exampleJob } from './examples.js';
 import type { Random } from './random.js';
 
-/** Worked examples a small house is put together from; their devices are varied in connections, pairing and families. */
+/**
+ * Worked examples a small house is put together from; their devices are varied in connections, pairing and
+ * families.
+ */
 const PARTS: Record<PracticeId, string[]> = {
   us: ['pantry', 'shed', 'stairs', 'galley'],
   ca: ['pantry', 'shed', 'stairs', 'galley'],
@@ -13,8 +16,8 @@ const PARTS: Record<PracticeId, string[]> = {
 };
 
 /**
- * A house of a few boxes put together from worked examples, with devices, prices, hubs, limits, pins and bans of its own: small enough
- * to try every plan.
+ * A house of a few boxes put together from worked examples, with devices, prices, hubs, limits, pins and bans
+ * of its own: small enough to try every plan.
  */
 export function smallHouse(random: Random, practice: PracticeId = 'us'): Job {
   const parts = PARTS[practice];
@@ -58,19 +61,30 @@ export function smallHouse(random: Random, practice: PracticeId = 'us'): Job {
       for (const position of box.positions) position.need = { smart: position.existing !== 'receptacle' };
     }
   // Roomier galley boxes at times, so that more than one device of it can be served.
-  for (const box of job.boxes) if (random.chance(0.5)) box.enclosure.rings = [{ mL: random.int(20, 120), depth: 12 }];
-  for (const box of job.boxes) for (const position of box.positions) if (random.chance(0.15)) position.need = { smart: false };
-  const places = job.boxes.flatMap((box) => box.positions.map((position) => ({ boxId: box.id, position: position.index })));
+  for (const box of job.boxes)
+    if (random.chance(0.5)) box.enclosure.rings = [{ mL: random.int(20, 120), depth: 12 }];
+  for (const box of job.boxes)
+    for (const position of box.positions) if (random.chance(0.15)) position.need = { smart: false };
+  const places = job.boxes.flatMap((box) =>
+    box.positions.map((position) => ({ boxId: box.id, position: position.index })),
+  );
   const some = (probability: number) => places.filter(() => random.chance(probability));
   const anyDevice = () => random.pick(job.catalogue.devices).id;
   job.brief = {
     connectors: ['twist-on'],
-    platforms: [{ name: first.brief?.platforms?.[0]?.name ?? 'Orrery', want: random.chance(0.5) ? 'must' : 'nice' }],
+    platforms: [
+      { name: first.brief?.platforms?.[0]?.name ?? 'Orrery', want: random.chance(0.5) ? 'must' : 'nice' },
+    ],
     hubsOwned: ['h1', 'h2', 'h3'].filter(() => random.chance(0.25)),
     ...(random.chance(0.6) ? { wifi: { clientsNow: 10, clientLimit: 10 + random.int(0, 3) } } : {}),
     ...(random.chance(0.4) ? { pins: some(0.2).map((place) => ({ ...place, deviceId: anyDevice() })) } : {}),
     ...(random.chance(0.4)
-      ? { bans: [{ deviceId: anyDevice() }, ...some(0.2).map((place) => ({ ...place, deviceId: anyDevice() }))] }
+      ? {
+          bans: [
+            { deviceId: anyDevice() },
+            ...some(0.2).map((place) => ({ ...place, deviceId: anyDevice() })),
+          ],
+        }
       : {}),
   };
   job.money = { currency: 'USD', labourPerHour: random.pick([0, 6600, 9000]) };
@@ -99,15 +113,23 @@ function devices(random: Random, practice: PracticeId): Device[] {
       ...(hubId && device.radio !== 'none' ? { hubId } : {}),
       fins: random.chance(0.4),
       ...(random.chance(0.5) ? { opening: random.pick(['tall', 'round']) } : {}),
-      body: { ...device.body, depth: random.pick(practice === 'us' || practice === 'ca' ? [28, 33, 45] : [20, 30, 40]) },
+      body: {
+        ...device.body,
+        depth: random.pick(practice === 'us' || practice === 'ca' ? [28, 33, 45] : [20, 30, 40]),
+      },
       channels: device.channels.map((channel) => ({
         ...channel,
-        ratings: channel.ratings.map((rating) => ({ ...rating, limit: rating.limit.map((limit) => limit * random.pick([1, 1, 0.6])) })),
+        ratings: channel.ratings.map((rating) => ({
+          ...rating,
+          limit: rating.limit.map((limit) => limit * random.pick([1, 1, 0.6])),
+        })),
       })),
     };
   };
   const stairs = PARTS[practice].includes('stairs') ? exampleJob('stairs').catalogue.devices : [];
-  const made = Array.from({ length: random.int(3, 4) }, (_, at) => vary(random.pick(plain), `d${at}`, random.pick(['fa', 'fb', 'fc'])));
+  const made = Array.from({ length: random.int(3, 4) }, (_, at) =>
+    vary(random.pick(plain), `d${at}`, random.pick(['fa', 'fb', 'fc'])),
+  );
   for (const device of stairs) made.push(vary(device, device.id, device.id.slice(0, 2)));
   return made;
 }

@@ -20,17 +20,28 @@ test('volumes survive the way there and back, whichever unit they were typed in'
 
 test('rounding stays within half a step and never prints a negative nothing', () => {
   fc.assert(
-    fc.property(fc.double({ min: -1e6, max: 1e6, noNaN: true }), fc.integer({ min: 0, max: 4 }), (value, digits) => {
-      const result = rounded(value, digits);
-      expect(Math.abs(result - value)).toBeLessThanOrEqual(0.5 / 10 ** digits + 1e-6);
-      expect(Object.is(result, -0)).toBe(false);
-    }),
+    fc.property(
+      fc.double({ min: -1e6, max: 1e6, noNaN: true }),
+      fc.integer({ min: 0, max: 4 }),
+      (value, digits) => {
+        const result = rounded(value, digits);
+        expect(Math.abs(result - value)).toBeLessThanOrEqual(0.5 / 10 ** digits + 1e-6);
+        expect(Object.is(result, -0)).toBe(false);
+      },
+    ),
   );
 });
 
 test('units follow the practice', () => {
-  expect([volumeText(245.80596, unitsOf('us')), volumeText(245.80596, unitsOf('ca'))]).toEqual(['15.00 in³', '245.8 mL']);
-  expect([lengthText(63.5, 'inch'), lengthText(63.5, 'metric'), lengthText(63, 'metric')]).toEqual(['2.50 in', '63.5 mm', '63 mm']);
+  expect([volumeText(245.80596, unitsOf('us')), volumeText(245.80596, unitsOf('ca'))]).toEqual([
+    '15.00 in³',
+    '245.8 mL',
+  ]);
+  expect([lengthText(63.5, 'inch'), lengthText(63.5, 'metric'), lengthText(63, 'metric')]).toEqual([
+    '2.50 in',
+    '63.5 mm',
+    '63 mm',
+  ]);
 });
 
 test('equal JSON is equal whatever the order of its fields, and unequal after any change of a value', () => {

@@ -2,7 +2,10 @@
 export const ML_PER_IN3 = 16.387064;
 
 /** A volume as it was typed, in mL. `undefined` when neither unit is given. */
-export function millilitres(volume: { mL?: number | undefined; in3?: number | undefined }): number | undefined {
+export function millilitres(volume: {
+  mL?: number | undefined;
+  in3?: number | undefined;
+}): number | undefined {
   return volume.mL ?? (volume.in3 === undefined ? undefined : volume.in3 * ML_PER_IN3);
 }
 

@@ -21,7 +21,10 @@ export interface BundleMember {
 
 const ranges = new WeakMap<readonly Connector[], ConnectorChoice[]>();
 
-/** The connectors to choose from, smallest first: the catalogue's of a kind replace the usual ones of that kind. */
+/**
+ * The connectors to choose from, smallest first: the catalogue's of a kind replace the usual ones of that
+ * kind.
+ */
 export function connectorRange(catalogue: readonly Connector[]): ConnectorChoice[] {
   const known = ranges.get(catalogue);
   if (known) return known;
@@ -36,7 +39,10 @@ function makeRange(catalogue: readonly Connector[]): ConnectorChoice[] {
     .map((connector) => ({
       id: connector.id,
       kind: connector.kind,
-      conductors: [connector.conductors?.[0] ?? 2, Math.min(connector.conductors?.[1] ?? 99, portLimit(connector))] as const,
+      conductors: [
+        connector.conductors?.[0] ?? 2,
+        Math.min(connector.conductors?.[1] ?? 99, portLimit(connector)),
+      ] as const,
       section: [connector.section?.[0] ?? 0, connector.section?.[1] ?? Number.POSITIVE_INFINITY] as const,
       ml: millilitres(connector) ?? 0,
     }))
@@ -81,8 +87,8 @@ export function usualKind(practice: PracticeId): ConnectorKind {
 }
 
 /**
- * The connector of a joint as found: the smallest of its kind that holds it; when none does, the largest of its kind,
- * since it is there all the same. A kind nobody recognised counts as the usual one.
+ * The connector of a joint as found: the smallest of its kind that holds it; when none does, the largest of
+ * its kind, since it is there all the same. A kind nobody recognised counts as the usual one.
  */
 export function foundConnector(
   kind: Joint['connector'],
@@ -91,5 +97,7 @@ export function foundConnector(
   range: readonly ConnectorChoice[],
 ): ConnectorChoice | undefined {
   const counted = kind === 'unknown' || kind === 'other' ? usualKind(practice) : kind;
-  return chooseConnector(members, [counted], range) ?? range.findLast((connector) => connector.kind === counted);
+  return (
+    chooseConnector(members, [counted], range) ?? range.findLast((connector) => connector.kind === counted)
+  );
 }

@@ -7,12 +7,14 @@ import { isGround } from '../practice/wire.js';
 import { Joined } from './joined.js';
 
 /**
- * Names of nets: `line:c7`, `neutral:c7`, `ground`, `load:l1` (`load:l1+l2`), `traveler:g1:1`, `switched-line:w3`,
- * `isolated:w5` for what nobody identified.
+ * Names of nets: `line:c7`, `neutral:c7`, `ground`, `load:l1` (`load:l1+l2`), `traveler:g1:1`,
+ * `switched-line:w3`, `isolated:w5` for what nobody identified.
  */
 export type NetName = string;
 
-/** The net a cable conductor belongs to by its label; a box on one circuit lends it to labels that name none. */
+/**
+ * The net a cable conductor belongs to by its label; a box on one circuit lends it to labels that name none.
+ */
 function netOf(box: Box, conductor: Conductor, label: Label | undefined): NetName {
   const circuit = label?.circuitId ?? (box.circuitIds.length === 1 ? box.circuitIds[0] : undefined);
   switch (label?.role) {
@@ -24,7 +26,9 @@ function netOf(box: Box, conductor: Conductor, label: Label | undefined): NetNam
     case 'load':
       return `load:${label.loadIds?.length ? [...label.loadIds].sort().join('+') : conductor.id}`;
     case 'traveler':
-      return label.groupId ? `traveler:${label.groupId}:${label.traveler ?? conductor.id}` : `isolated:${conductor.id}`;
+      return label.groupId
+        ? `traveler:${label.groupId}:${label.traveler ?? conductor.id}`
+        : `isolated:${conductor.id}`;
     case 'switched-line':
       return `switched-line:${conductor.id}`;
     case 'ground':
@@ -56,7 +60,8 @@ export class FoundNets {
       if (from && to) this.joined.merge(nodeOf(from), nodeOf(to));
     }
     for (const position of box.positions)
-      for (const lead of position.leads ?? []) this.joined.merge(nodeOf(lead.at), `terminal:${position.index}.${lead.terminal}`);
+      for (const lead of position.leads ?? [])
+        this.joined.merge(nodeOf(lead.at), `terminal:${position.index}.${lead.terminal}`);
     for (const { conductor, at } of looseEnds(box)) {
       if (conductor.cableId === undefined) continue;
       const net = netOf(box, conductor, labels.get(conductor.id));
@@ -80,7 +85,8 @@ export class FoundNets {
     const known = this.byPosition.get(index);
     if (known) return known;
     const found = new Set<NetName>();
-    for (const { at } of looseEnds(this.box)) if (at.position === index) for (const net of this.at(nodeOf(at))) found.add(net);
+    for (const { at } of looseEnds(this.box))
+      if (at.position === index) for (const net of this.at(nodeOf(at))) found.add(net);
     for (const lead of this.box.positions.find((position) => position.index === index)?.leads ?? [])
       for (const net of this.at(nodeOf(lead.at))) found.add(net);
     this.byPosition.set(index, found);
@@ -94,7 +100,9 @@ export class FoundNets {
   }
 
   private findCircuit(index: number): string | undefined {
-    const lines = (nets: Iterable<NetName>) => [...new Set([...nets].flatMap((net) => (net.startsWith('line:') ? net.slice(5) : [])))];
+    const lines = (nets: Iterable<NetName>) => [
+      ...new Set([...nets].flatMap((net) => (net.startsWith('line:') ? net.slice(5) : []))),
+    ];
     const own = lines(this.ofPosition(index));
     if (own.length === 1) return own[0];
     const all = lines(this.names);
@@ -104,7 +112,9 @@ export class FoundNets {
   /** A neutral of the circuit: one named so, else one that it shares with a circuit of a common trip. */
   neutralOf(circuitId: string, job: Pick<Job, 'circuits'>): NetName | undefined {
     if (this.names.has(`neutral:${circuitId}`)) return `neutral:${circuitId}`;
-    return [...this.names].find((net) => net.startsWith('neutral:') && sharesByCommonTrip(job, circuitId, net.slice(8)));
+    return [...this.names].find(
+      (net) => net.startsWith('neutral:') && sharesByCommonTrip(job, circuitId, net.slice(8)),
+    );
   }
 
   /** The load net that serves these loads at a position. */
@@ -112,7 +122,9 @@ export class FoundNets {
     const all = [...this.names].filter((net) => net.startsWith('load:'));
     const serving = all.filter((net) => loadIds.some((id) => net.slice(5).split('+').includes(id)));
     if (serving.length === 1) return serving[0];
-    const own = [...this.ofPosition(index)].filter((net) => net.startsWith('load:') && (serving.length === 0 || serving.includes(net)));
+    const own = [...this.ofPosition(index)].filter(
+      (net) => net.startsWith('load:') && (serving.length === 0 || serving.includes(net)),
+    );
     return own.length === 1 ? own[0] : undefined;
   }
 }
@@ -126,17 +138,21 @@ export function nodeOf(at: Conductor['at'] & object): string {
 const grouped = new WeakMap<Box, { groupId: string | undefined; box: Box }>();
 
 /**
- * A box whose travelers name their group: one labelled before the group was made belongs to the only group that has a place in the box.
- * The box itself where nothing is to be added.
+ * A box whose travelers name their group: one labelled before the group was made belongs to the only group
+ * that has a place in the box. The box itself where nothing is to be added.
  */
 export function withGroups(box: Box, known: JobLookup): Box {
   if (!box.labels.some((label) => label.role === 'traveler' && label.groupId === undefined)) return box;
-  const ids = new Set(box.positions.flatMap((position) => known.groups.get(placeKey(box.id, position.index))?.id ?? []));
+  const ids = new Set(
+    box.positions.flatMap((position) => known.groups.get(placeKey(box.id, position.index))?.id ?? []),
+  );
   const groupId = ids.size === 1 ? [...ids][0] : undefined;
   let kept = grouped.get(box);
   if (!kept || kept.groupId !== groupId) {
     const labels = box.labels.map((label) =>
-      label.role === 'traveler' && label.groupId === undefined && groupId !== undefined ? { ...label, groupId } : label,
+      label.role === 'traveler' && label.groupId === undefined && groupId !== undefined
+        ? { ...label, groupId }
+        : label,
     );
     kept = { groupId, box: groupId === undefined ? box : { ...box, labels } };
     grouped.set(box, kept);

@@ -3,17 +3,32 @@ import type { JobLookup } from '../job/lookup.js';
 import type { WireSize } from '../job/schema/primitives.js';
 import type { At, Box } from '../job/schema/survey.js';
 import { largestSize } from '../practice/wire.js';
-import { type BundleMember, type ConnectorChoice, chooseConnector, connectorRange, foundConnector, usualKind } from './connectors.js';
+import {
+  type BundleMember,
+  type ConnectorChoice,
+  chooseConnector,
+  connectorRange,
+  foundConnector,
+  usualKind,
+} from './connectors.js';
 import { foundNets, type NetName, nodeOf } from './found-nets.js';
 import { type PlannedDevice, terminalNets } from './terminal-nets.js';
 
 /**
- * The first step of wiring, shared with fill, match and later the full plan: which net every loose end and terminal belongs to,
- * the joints that make the nets, the pigtails they need, and the connector each joint takes.
+ * The first step of wiring, shared with fill, match and later the full plan: which net every loose end and
+ * terminal belongs to, the joints that make the nets, the pigtails they need, and the connector each joint
+ * takes.
  */
 export interface JointPlan {
   joints: PlannedJoint[];
-  made: { id: string; kind: 'pigtail' | 'jumper'; from: string; to: string; size: WireSize; length: number }[];
+  made: {
+    id: string;
+    kind: 'pigtail' | 'jumper';
+    from: string;
+    to: string;
+    size: WireSize;
+    length: number;
+  }[];
   /** A conductor straight on a terminal, `1.L`, or on the box's screw, `box`. */
   landed: { terminal: string; conductorId: string }[];
   capped: string[];
@@ -72,7 +87,10 @@ class Planner {
     this.replaced = new Set(planned.map((plan) => plan.position.index));
     this.range = connectorRange(job.catalogue.connectors);
     this.kinds = job.brief?.connectors?.length ? job.brief.connectors : [usualKind(job.practice)];
-    this.used = new Set([...box.joints.map((joint) => joint.id), ...box.conductors.map((conductor) => conductor.id)]);
+    this.used = new Set([
+      ...box.joints.map((joint) => joint.id),
+      ...box.conductors.map((conductor) => conductor.id),
+    ]);
   }
 
   plan(): JointPlan {
@@ -84,7 +102,8 @@ class Planner {
 
   private placeTerminals(): void {
     for (const plan of this.planned) {
-      // A module at the fitting or a controller on the wall leaves the box: its old terminals are freed, nothing new lands here.
+      // A module at the fitting or a controller on the wall leaves the box: its old terminals are freed,
+      // nothing new lands here.
       if (plan.device.mount !== 'box') continue;
       for (const [terminal, net] of terminalNets(this.box, plan, this.known)) {
         const name = `${plan.position.index}.${terminal.id}`;
@@ -119,24 +138,41 @@ class Planner {
     return kept;
   }
 
-  /** Loose ends to be joined, by net, with the joint each came from. What stays on a kept terminal or screw is landed at once. */
-  private endsByNet(kept: ReadonlySet<string>): Map<NetName, { member: Member; joint: string | undefined }[]> {
+  /**
+   * Loose ends to be joined, by net, with the joint each came from. What stays on a kept terminal or screw is
+   * landed at once.
+   */
+  private endsByNet(
+    kept: ReadonlySet<string>,
+  ): Map<NetName, { member: Member; joint: string | undefined }[]> {
     const nets = foundNets(this.box, this.known);
     const ends = new Map<NetName, { member: Member; joint: string | undefined }[]>();
     for (const net of [...this.leads.keys(), ...this.screws.keys()]) ends.set(net, []);
     for (const { conductor, at } of looseEnds(this.box)) {
       if (conductor.ends && !kept.has(conductor.id)) continue;
       const net =
-        nets.netByConductor.get(conductor.id) ?? ([...nets.at(nodeOf(at))].sort()[0] as NetName | undefined) ?? `isolated:${conductor.id}`;
+        nets.netByConductor.get(conductor.id) ??
+        ([...nets.at(nodeOf(at))].sort()[0] as NetName | undefined) ??
+        `isolated:${conductor.id}`;
       const known = this.result.largest.get(net);
-      this.result.largest.set(net, largestSize(known ? [known, conductor.size] : [conductor.size]) as WireSize);
+      this.result.largest.set(
+        net,
+        largestSize(known ? [known, conductor.size] : [conductor.size]) as WireSize,
+      );
       if (at.boxScrew) this.result.landed.push({ terminal: 'box', conductorId: conductor.id });
       else if (at.position !== undefined && !this.freed(at))
         this.result.landed.push({ terminal: `${at.position}.${at.terminal}`, conductorId: conductor.id });
       else {
-        const member = { name: conductor.id, size: conductor.size, aluminium: conductor.material === 'aluminium' };
+        const member = {
+          name: conductor.id,
+          size: conductor.size,
+          aluminium: conductor.material === 'aluminium',
+        };
         // What nobody identified stays in the joint it shares only with its like.
-        const key = net.startsWith('isolated:') && at.joint !== undefined && this.allIsolated(at.joint) ? `isolated:${at.joint}` : net;
+        const key =
+          net.startsWith('isolated:') && at.joint !== undefined && this.allIsolated(at.joint)
+            ? `isolated:${at.joint}`
+            : net;
         ends.set(key, [...(ends.get(key) ?? []), { member, joint: at.joint }]);
       }
     }
@@ -144,16 +180,27 @@ class Planner {
   }
 
   private allIsolated(joint: string): boolean {
-    return [...foundNets(this.box, this.known).at(`joint:${joint}`)].every((net) => net.startsWith('isolated:'));
+    return [...foundNets(this.box, this.known).at(`joint:${joint}`)].every((net) =>
+      net.startsWith('isolated:'),
+    );
   }
 
   private wireNet(net: NetName, ends: { member: Member; joint: string | undefined }[]): void {
     const screws = this.screws.get(net) ?? [];
     const members = [...ends.map((end) => end.member), ...(this.leads.get(net) ?? [])];
-    const landed = this.result.landed.filter((entry) => foundNets(this.box, this.known).netByConductor.get(entry.conductorId) === net);
+    const landed = this.result.landed.filter(
+      (entry) => foundNets(this.box, this.known).netByConductor.get(entry.conductorId) === net,
+    );
     const [only] = screws;
-    if (only && screws.length === 1 && members.length > 0 && members.length <= only.holds && (this.leads.get(net) ?? []).length === 0) {
-      for (const member of members) this.result.landed.push({ terminal: only.name, conductorId: member.name });
+    if (
+      only &&
+      screws.length === 1 &&
+      members.length > 0 &&
+      members.length <= only.holds &&
+      (this.leads.get(net) ?? []).length === 0
+    ) {
+      for (const member of members)
+        this.result.landed.push({ terminal: only.name, conductorId: member.name });
       return;
     }
     const size = this.result.largest.get(net) ?? leadSize(this.known.job.practice);
@@ -162,10 +209,13 @@ class Planner {
       for (const screw of screws) this.pigtail(landed[0]?.terminal ?? net, screw.name, size);
       return;
     }
-    // A kept terminal that the net also feeds is reached by a tail, unless a kept piece in the joint already leads there.
+    // A kept terminal that the net also feeds is reached by a tail, unless a kept piece in the joint already
+    // leads there.
     const carried = new Set(ends.map((end) => end.member.name));
     const reach =
-      members.length + screws.length > 1 ? landed.filter((entry) => entry.terminal !== 'box' && !carried.has(entry.conductorId)) : [];
+      members.length + screws.length > 1
+        ? landed.filter((entry) => entry.terminal !== 'box' && !carried.has(entry.conductorId))
+        : [];
     for (const entry of reach) {
       this.result.landed.splice(this.result.landed.indexOf(entry), 1);
       const conductor = this.box.conductors.find((candidate) => candidate.id === entry.conductorId);
@@ -198,14 +248,32 @@ class Planner {
     const size = largestSize(members.map((member) => member.size)) as WireSize;
     const split = this.split(members, size);
     if (!split) {
-      this.result.joints.push({ id, net, members: names(members), connector: null, kept: untouched !== undefined });
+      this.result.joints.push({
+        id,
+        net,
+        members: names(members),
+        connector: null,
+        kept: untouched !== undefined,
+      });
       return;
     }
     const jumper = this.fresh('P');
     const second = this.fresh('J');
     this.result.made.push({ id: jumper, kind: 'jumper', from: id, to: second, size, length: PIGTAIL_LENGTH });
-    this.result.joints.push({ id, net, members: [...names(split.first), jumper], connector: split.connectors[0], kept: false });
-    this.result.joints.push({ id: second, net, members: [...names(split.second), jumper], connector: split.connectors[1], kept: false });
+    this.result.joints.push({
+      id,
+      net,
+      members: [...names(split.first), jumper],
+      connector: split.connectors[0],
+      kept: false,
+    });
+    this.result.joints.push({
+      id: second,
+      net,
+      members: [...names(split.second), jumper],
+      connector: split.connectors[1],
+      kept: false,
+    });
   }
 
   /** The old joint when it holds the very same members: nobody opens it, so it keeps its connector. */
@@ -219,8 +287,8 @@ class Planner {
   }
 
   /**
-   * The division in two, jumper counted in both, whose connectors take the least room. Members alike in size are interchangeable, so
-   * what is tried is how many of each size go to the first joint.
+   * The division in two, jumper counted in both, whose connectors take the least room. Members alike in size
+   * are interchangeable, so what is tried is how many of each size go to the first joint.
    */
   private split(members: Member[], size: WireSize) {
     const jumper = { name: '', size };
@@ -230,7 +298,9 @@ class Planner {
       sizes.set(key, [...(sizes.get(key) ?? []), member]);
     }
     const alike = [...sizes.values()];
-    let best: { first: Member[]; second: Member[]; connectors: [ConnectorChoice, ConnectorChoice] } | undefined;
+    let best:
+      | { first: Member[]; second: Member[]; connectors: [ConnectorChoice, ConnectorChoice] }
+      | undefined;
     const counts = alike.map(() => 0);
     const attempt = (at: number) => {
       if (at < alike.length) {

@@ -14,14 +14,20 @@ export interface PlannedDevice {
 }
 
 /** Which net each terminal of a planned device goes to; undefined where the findings do not say. */
-export function terminalNets(box: Box, plan: PlannedDevice, known: JobLookup): Map<Terminal, NetName | undefined> {
+export function terminalNets(
+  box: Box,
+  plan: PlannedDevice,
+  known: JobLookup,
+): Map<Terminal, NetName | undefined> {
   const found = foundNets(box, known);
   const { position, device, selection } = plan;
   const circuit = found.circuitOf(position.index);
   const loads = position.loadIds.flatMap((id) => known.loads.get(id) ?? []);
   const { fed } = assignChannels(device, loads, selection.channels);
   const group = known.groups.get(placeKey(box.id, position.index));
-  const travelers = group ? [...found.names].filter((net) => net.startsWith(`traveler:${group.id}:`)).sort() : [];
+  const travelers = group
+    ? [...found.names].filter((net) => net.startsWith(`traveler:${group.id}:`)).sort()
+    : [];
   let traveler = 0;
 
   const netFor = (terminal: Terminal): NetName | undefined => {
@@ -46,7 +52,11 @@ export function terminalNets(box: Box, plan: PlannedDevice, known: JobLookup): M
   return new Map(device.terminals.map((terminal) => [terminal, netFor(terminal)]));
 }
 
-function channelLoads(fed: { channel: { id: number }; loads: Load[] }[], terminal: Terminal, device: Device): Load[] {
+function channelLoads(
+  fed: { channel: { id: number }; loads: Load[] }[],
+  terminal: Terminal,
+  device: Device,
+): Load[] {
   const id = terminal.channel ?? device.channels[0]?.id;
   return fed.find((entry) => entry.channel.id === id)?.loads ?? [];
 }

@@ -27,10 +27,16 @@ const fennimore = family({
 });
 
 export const FENNIMORE_DEVICES: Device[] = [
-  fennimore('fe-one', 'Module 1', 2400, { terminals: CLAMPS_230.slice(0, 3), channels: [relay([400])], needs: needs(true, 'none') }),
+  fennimore('fe-one', 'Module 1', 2400, {
+    terminals: CLAMPS_230.slice(0, 3),
+    channels: [relay([400])],
+    needs: needs(true, 'none'),
+  }),
   fennimore('fe-small', 'Module 1 small', 1900, {
     terminals: CLAMPS_230.slice(0, 3),
-    channels: [relay([60], { ratings: [{ kinds: ['led', 'resistive', 'fluorescent'], limit: [60], unit: 'VA' }] })],
+    channels: [
+      relay([60], { ratings: [{ kinds: ['led', 'resistive', 'fluorescent'], limit: [60], unit: 'VA' }] }),
+    ],
     needs: needs(true, 'none'),
   }),
   fennimore('fe-fan', 'Module fan', 5100, {
@@ -44,7 +50,9 @@ export const FENNIMORE_DEVICES: Device[] = [
     gangs: 2,
     body: box(40, 44, 45),
     terminals: CLAMPS_230,
-    channels: [relay([16], { name: 'Socket', ratings: [{ kinds: ['receptacle', 'heater'], limit: [16], unit: 'A' }] })],
+    channels: [
+      relay([16], { name: 'Socket', ratings: [{ kinds: ['receptacle', 'heater'], limit: [16], unit: 'A' }] }),
+    ],
     needs: needs(true, 'required'),
   }),
   fennimore('fe-two', 'Module 2 lights', 3900, {
@@ -70,7 +78,9 @@ export const FENNIMORE_DEVICES: Device[] = [
     gangs: 2,
     body: box(42, 44, 45),
     terminals: CLAMPS_230,
-    channels: [relay([16], { name: 'Heater', ratings: [{ kinds: ['heater', 'motor'], limit: [16], unit: 'A' }] })],
+    channels: [
+      relay([16], { name: 'Heater', ratings: [{ kinds: ['heater', 'motor'], limit: [16], unit: 'A' }] }),
+    ],
     needs: needs(true, 'required'),
   }),
   fennimore('fe-scene', 'Module scenes', 3300, {

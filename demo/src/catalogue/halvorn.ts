@@ -1,5 +1,19 @@
 import type { Device } from '@inventario/core';
-import { ALL_LEADS, box, dimmer, family, fan, GROUND, LINE, LOAD, NEUTRAL, needs, pair, relay, SCREWS } from './pieces.js';
+import {
+  ALL_LEADS,
+  box,
+  dimmer,
+  family,
+  fan,
+  GROUND,
+  LINE,
+  LOAD,
+  NEUTRAL,
+  needs,
+  pair,
+  relay,
+  SCREWS,
+} from './pieces.js';
 
 const halvorn = family({
   maker: 'Halvorn',
@@ -26,7 +40,9 @@ const halvorn = family({
   onLevel: 'last',
   upIsOn: true,
   audible: true,
-  pairing: { steps: ['Put the hub in joining mode', 'Tap up three times', 'The light turns from blinking to steady'] },
+  pairing: {
+    steps: ['Put the hub in joining mode', 'Tap up three times', 'The light turns from blinking to steady'],
+  },
   includes: [
     { partId: 'pack-screws', count: 2 },
     { partId: 'pack-twist', count: 3 },
@@ -39,7 +55,11 @@ export const HALVORN_DEVICES: Device[] = [
     channels: [dimmer([300, 240, 200], [600, 500, 400])],
     needs: needs(true),
   }),
-  halvorn('ha-ridge-1000', 'Ridge 1000', 4700, { terminals: ALL_LEADS, channels: [relay([1000, 800, 650])], needs: needs(true) }),
+  halvorn('ha-ridge-1000', 'Ridge 1000', 4700, {
+    terminals: ALL_LEADS,
+    channels: [relay([1000, 800, 650])],
+    needs: needs(true),
+  }),
   halvorn('ha-slate', 'Slate switch', 3900, {
     body: box(28),
     fins: false,
@@ -55,14 +75,22 @@ export const HALVORN_DEVICES: Device[] = [
     channels: [relay([300])],
     needs: needs(true, 'none'),
   }),
-  halvorn('ha-plain', 'Plain mesh switch', 3400, { terminals: ALL_LEADS, channels: [relay([800, 650, 500])], needs: needs(true) }),
+  halvorn('ha-plain', 'Plain mesh switch', 3400, {
+    terminals: ALL_LEADS,
+    channels: [relay([800, 650, 500])],
+    needs: needs(true),
+  }),
   halvorn('ha-hold', 'Hold switch', 4000, {
     terminals: ALL_LEADS,
     channels: [
       relay([600, 500, 400], {
         alwaysOnMode: true,
         ratings: [
-          { kinds: ['led', 'resistive', 'electronic', 'magnetic', 'fluorescent', 'smart-bulb'], limit: [600, 500, 400], unit: 'W' },
+          {
+            kinds: ['led', 'resistive', 'electronic', 'magnetic', 'fluorescent', 'smart-bulb'],
+            limit: [600, 500, 400],
+            unit: 'W',
+          },
         ],
       }),
     ],
@@ -79,7 +107,11 @@ export const HALVORN_DEVICES: Device[] = [
         partner: { line: true, neutral: true, travelers: 0 },
         middle: 'companion',
       }),
-      pair('linked', { partnerIds: ['ha-far', 'ha-twofold'], partner: { line: true, neutral: true, travelers: 0 }, middle: 'companion' }),
+      pair('linked', {
+        partnerIds: ['ha-far', 'ha-twofold'],
+        partner: { line: true, neutral: true, travelers: 0 },
+        middle: 'companion',
+      }),
     ],
   }),
   halvorn('ha-far', 'Far end', 3200, {

@@ -42,7 +42,14 @@ const plates = () =>
 /** A catalogue of made-up devices in six families, new at every call. */
 export function demoCatalogue(): Catalogue {
   return structuredClone({
-    devices: [...PELLWORTH_DEVICES, ...WRENLOCK_DEVICES, ...HALVORN_DEVICES, ...OSKRA_DEVICES, ...ZINNET_DEVICES, ...FENNIMORE_DEVICES],
+    devices: [
+      ...PELLWORTH_DEVICES,
+      ...WRENLOCK_DEVICES,
+      ...HALVORN_DEVICES,
+      ...OSKRA_DEVICES,
+      ...ZINNET_DEVICES,
+      ...FENNIMORE_DEVICES,
+    ],
     hubs: [
       {
         id: 'ha-hub',
@@ -76,7 +83,13 @@ export function demoCatalogue(): Catalogue {
       { id: 'wr-bypass', name: 'Wrenlock bypass', kind: 'bypass', price: 700, where: 'fitting' as const },
       { id: 'zi-bypass', name: 'Zinnet bypass', kind: 'bypass', price: 600, where: 'fitting' as const },
       { id: 'pack-screws', name: 'Mounting screw from the package', kind: 'screws', price: 0 },
-      { id: 'pack-twist', name: 'Medium twist-on from the package', kind: 'connector', price: 0, connectorId: 'twist-medium' },
+      {
+        id: 'pack-twist',
+        name: 'Medium twist-on from the package',
+        kind: 'connector',
+        price: 0,
+        connectorId: 'twist-medium',
+      },
       ...plates(),
       {
         id: 'bulb-glow',
@@ -98,9 +111,33 @@ export function demoCatalogue(): Catalogue {
       },
       { id: 'ha-step', name: 'Halvorn mains repeater', kind: 'extender', price: 2400 },
       { id: 'pw-reach', name: 'Pellworth Wi-Fi extender', kind: 'extender', price: 3900 },
-      { id: 'ring-16', name: 'Extension ring 5/8 in', kind: 'extension-ring', price: 450, in3: 6, depth: 16, where: 'box' as const },
-      { id: 'ring-38', name: 'Extension ring 1-1/2 in', kind: 'extension-ring', price: 980, in3: 13, depth: 38, where: 'box' as const },
-      { id: 'spacer-13', name: 'Plate spacer 13 mm', kind: 'extension-ring', price: 320, mL: 60, depth: 13, where: 'box' as const },
+      {
+        id: 'ring-16',
+        name: 'Extension ring 5/8 in',
+        kind: 'extension-ring',
+        price: 450,
+        in3: 6,
+        depth: 16,
+        where: 'box' as const,
+      },
+      {
+        id: 'ring-38',
+        name: 'Extension ring 1-1/2 in',
+        kind: 'extension-ring',
+        price: 980,
+        in3: 13,
+        depth: 38,
+        where: 'box' as const,
+      },
+      {
+        id: 'spacer-13',
+        name: 'Plate spacer 13 mm',
+        kind: 'extension-ring',
+        price: 320,
+        mL: 60,
+        depth: 13,
+        where: 'box' as const,
+      },
     ],
     connectors: [
       twistOn('twist-small', [2, 3], [1.6, 4.2], 1.6, 12),
@@ -109,13 +146,39 @@ export function demoCatalogue(): Catalogue {
       lever(2, 1.8, 45),
       lever(3, 2.6, 55),
       lever(5, 4.2, 80),
-      { id: 'block-1', kind: 'terminal-block' as const, conductors: [2, 2], section: [0.5, 4], ports: 2, mL: 1.5, price: 30 },
+      {
+        id: 'block-1',
+        kind: 'terminal-block' as const,
+        conductors: [2, 2],
+        section: [0.5, 4],
+        ports: 2,
+        mL: 1.5,
+        price: 30,
+      },
     ],
     enclosures: standardBoxes('us').map((box) => ({ ...box, price: 140 + Math.round(22 * (box.in3 ?? 0)) })),
     platforms: [
-      { name: 'Orrery', matching: 'tolerant' as const, groupsByRoom: true, phrasePerAction: false, reserved: ['everything'] },
-      { name: 'Hearthside', matching: 'exact' as const, groupsByRoom: true, phrasePerAction: false, reserved: [] },
-      { name: 'Bellwether', matching: 'tolerant' as const, groupsByRoom: false, phrasePerAction: true, reserved: [] },
+      {
+        name: 'Orrery',
+        matching: 'tolerant' as const,
+        groupsByRoom: true,
+        phrasePerAction: false,
+        reserved: ['everything'],
+      },
+      {
+        name: 'Hearthside',
+        matching: 'exact' as const,
+        groupsByRoom: true,
+        phrasePerAction: false,
+        reserved: [],
+      },
+      {
+        name: 'Bellwether',
+        matching: 'tolerant' as const,
+        groupsByRoom: false,
+        phrasePerAction: true,
+        reserved: [],
+      },
     ],
   });
 }

@@ -41,7 +41,11 @@ const oskra = family({
   onLevel: 'full',
   audible: true,
   pairing: {
-    steps: ['Press the hub once: it listens for two minutes', 'Press the lower left corner of the device', 'It clicks when it is in'],
+    steps: [
+      'Press the hub once: it listens for two minutes',
+      'Press the lower left corner of the device',
+      'It clicks when it is in',
+    ],
   },
   includes: [
     { partId: 'pack-screws', count: 2 },
@@ -96,7 +100,12 @@ export const OSKRA_DEVICES: Device[] = [
     channels: [fan(1, 1.2, 3), dimmer([120], [300], { id: 2 })],
     needs: needs(true),
   }),
-  oskra('os-plain', 'Plain post switch', 3300, { body: box(32), terminals: ALL_LEADS, channels: [relay([500])], needs: needs(true) }),
+  oskra('os-plain', 'Plain post switch', 3300, {
+    body: box(32),
+    terminals: ALL_LEADS,
+    channels: [relay([500])],
+    needs: needs(true),
+  }),
   oskra('os-main-dim', 'Stair main dimmer', 5900, {
     body: box(35),
     audible: false,
@@ -144,7 +153,12 @@ export const OSKRA_DEVICES: Device[] = [
   oskra('os-warm', 'Heater 20', 6900, {
     body: box(39),
     terminals: SCREWS,
-    channels: [relay([20], { name: 'Heater', ratings: [{ kinds: ['heater', 'receptacle', 'resistive'], limit: [20], unit: 'A' }] })],
+    channels: [
+      relay([20], {
+        name: 'Heater',
+        ratings: [{ kinds: ['heater', 'receptacle', 'resistive'], limit: [20], unit: 'A' }],
+      }),
+    ],
     needs: needs(true, 'required'),
   }),
   oskra('os-scene', 'Post scenes', 5700, {

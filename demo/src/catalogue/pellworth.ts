@@ -40,7 +40,13 @@ const pellworth = family({
   onLevel: 'last',
   upIsOn: true,
   audible: true,
-  pairing: { steps: ['Power on: the face blinks twice a second', 'Hold the lower half for 6 seconds if it does not', 'Join on 2.4 GHz'] },
+  pairing: {
+    steps: [
+      'Power on: the face blinks twice a second',
+      'Hold the lower half for 6 seconds if it does not',
+      'Join on 2.4 GHz',
+    ],
+  },
   includes: [
     { partId: 'pack-screws', count: 2 },
     { partId: 'pack-twist', count: 3 },
@@ -48,14 +54,23 @@ const pellworth = family({
 });
 
 export const PELLWORTH_DEVICES: Device[] = [
-  pellworth('pw-plain-15', 'Plain 15', 2900, { terminals: ALL_LEADS, channels: [relay([600])], needs: needs(true) }),
+  pellworth('pw-plain-15', 'Plain 15', 2900, {
+    terminals: ALL_LEADS,
+    channels: [relay([600])],
+    needs: needs(true),
+  }),
   pellworth('pw-plain-20', 'Plain 20', 3400, {
     body: box(34),
     terminals: ALL_LEADS,
     channels: [relay([1200])],
     needs: needs(true, 'required'),
   }),
-  pellworth('pw-shallow', 'Shallow 15', 3700, { body: box(26), terminals: SCREWS, channels: [relay([500])], needs: needs(true) }),
+  pellworth('pw-shallow', 'Shallow 15', 3700, {
+    body: box(26),
+    terminals: SCREWS,
+    channels: [relay([500])],
+    needs: needs(true),
+  }),
   pellworth('pw-dim', 'Soft dimmer', 4300, {
     body: box(36),
     fins: true,
@@ -68,13 +83,27 @@ export const PELLWORTH_DEVICES: Device[] = [
     channels: [relay([600])],
     needs: needs(true),
     multiLocation: [
-      pair('both-ends', { partnerIds: ['pw-pair'], partner: { line: true, neutral: true, travelers: 0 }, middle: 'companion' }),
+      pair('both-ends', {
+        partnerIds: ['pw-pair'],
+        partner: { line: true, neutral: true, travelers: 0 },
+        middle: 'companion',
+      }),
     ],
   }),
-  pellworth('pw-air', 'Air three-speed', 5200, { body: box(37), terminals: ALL_LEADS, channels: [fan(1, 1.5, 3)], needs: needs(true) }),
+  pellworth('pw-air', 'Air three-speed', 5200, {
+    body: box(37),
+    terminals: ALL_LEADS,
+    channels: [fan(1, 1.5, 3)],
+    needs: needs(true),
+  }),
   pellworth('pw-bath', 'Bath timer', 4100, {
     terminals: ALL_LEADS,
-    channels: [relay([600], { name: 'Fan', ratings: [{ kinds: ['exhaust-fan', 'led', 'resistive', 'motor'], limit: [3], unit: 'A' }] })],
+    channels: [
+      relay([600], {
+        name: 'Fan',
+        ratings: [{ kinds: ['exhaust-fan', 'led', 'resistive', 'motor'], limit: [3], unit: 'A' }],
+      }),
+    ],
     needs: needs(true),
     senses: ['humidity'],
   }),
@@ -85,7 +114,12 @@ export const PELLWORTH_DEVICES: Device[] = [
     channels: [relay([600])],
     needs: needs(true),
   }),
-  pellworth('pw-hush', 'Hush 10', 3900, { audible: false, terminals: ALL_LEADS, channels: [relay([400])], needs: needs(true) }),
+  pellworth('pw-hush', 'Hush 10', 3900, {
+    audible: false,
+    terminals: ALL_LEADS,
+    channels: [relay([400])],
+    needs: needs(true),
+  }),
   pellworth('pw-listen', 'Listening switch', 6900, {
     body: box(37),
     microphone: true,
@@ -134,7 +168,12 @@ export const PELLWORTH_DEVICES: Device[] = [
     radio: 'none',
     platforms: [],
     terminals: ALL_LEADS,
-    channels: [relay([400], { name: 'Fan', ratings: [{ kinds: ['exhaust-fan', 'led', 'resistive'], limit: [3], unit: 'A' }] })],
+    channels: [
+      relay([400], {
+        name: 'Fan',
+        ratings: [{ kinds: ['exhaust-fan', 'led', 'resistive'], limit: [3], unit: 'A' }],
+      }),
+    ],
     needs: needs(true),
     senses: ['humidity'],
   }),
@@ -156,7 +195,12 @@ export const PELLWORTH_DEVICES: Device[] = [
     actuator: 'buttons',
     opening: 'wide',
     terminals: ALL_LEADS,
-    channels: [relay([15], { name: 'Socket', ratings: [{ kinds: ['receptacle', 'heater', 'led', 'resistive'], limit: [15], unit: 'A' }] })],
+    channels: [
+      relay([15], {
+        name: 'Socket',
+        ratings: [{ kinds: ['receptacle', 'heater', 'led', 'resistive'], limit: [15], unit: 'A' }],
+      }),
+    ],
     needs: needs(true, 'required'),
   }),
   pellworth('pw-four', 'Four scenes', 5200, {

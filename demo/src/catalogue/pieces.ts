@@ -20,7 +20,12 @@ export const lead = (
   optional: false,
   ...more,
 });
-export const clamp = (id: string, role: Terminal['role'], mark: string, more: Partial<Terminal> = {}): Terminal => ({
+export const clamp = (
+  id: string,
+  role: Terminal['role'],
+  mark: string,
+  more: Partial<Terminal> = {},
+): Terminal => ({
   id,
   mark,
   role,
@@ -39,7 +44,9 @@ export const GROUND = lead('G', 'ground', 'GND', 'green');
 export const TRAVELER = lead('T', 'traveler', 'LINK', 'yellow');
 export const ALL_LEADS = [LINE, LOAD, NEUTRAL, GROUND];
 export const TWO_WIRE_LEADS = [LINE, LOAD, GROUND];
-export const SCREWS = ALL_LEADS.map((terminal): Terminal => ({ ...terminal, form: 'screw', size: '12AWG', length: 0 }));
+export const SCREWS = ALL_LEADS.map(
+  (terminal): Terminal => ({ ...terminal, form: 'screw', size: '12AWG', length: 0 }),
+);
 export const CLAMPS_230 = [
   clamp('L', 'line', 'L'),
   clamp('LD', 'load', 'L1', { channel: 1 }),
@@ -51,7 +58,9 @@ export const relay = (watts: number[], more: Partial<Channel> = {}): Channel => 
   id: 1,
   name: 'Light',
   kind: 'relay',
-  ratings: [{ kinds: ['led', 'resistive', 'electronic', 'magnetic', 'fluorescent'], limit: watts, unit: 'W' }],
+  ratings: [
+    { kinds: ['led', 'resistive', 'electronic', 'magnetic', 'fluorescent'], limit: watts, unit: 'W' },
+  ],
   minWatts: 0,
   ...more,
 });
@@ -77,7 +86,12 @@ export const fan = (id: number, amps: number, speeds: number): Channel => ({
 /** Starts from what a family has in common; each device then says only what sets it apart. */
 export const family =
   (common: Omit<Device, 'id' | 'model' | 'price' | 'terminals' | 'channels' | 'needs'>) =>
-  (id: string, model: string, price: number, own: Partial<Device> & Pick<Device, 'terminals' | 'channels' | 'needs'>): Device => ({
+  (
+    id: string,
+    model: string,
+    price: number,
+    own: Partial<Device> & Pick<Device, 'terminals' | 'channels' | 'needs'>,
+  ): Device => ({
     ...common,
     id,
     model,
@@ -86,7 +100,10 @@ export const family =
   });
 
 export const box = (depth: number, width = 44, height = 68) => ({ width, height, depth });
-export const needs = (neutral: boolean, ground: Device['needs']['ground'] = 'recommended') => ({ neutral, ground });
+export const needs = (neutral: boolean, ground: Device['needs']['ground'] = 'recommended') => ({
+  neutral,
+  ground,
+});
 export const pair = (strategy: MultiLocation['strategy'], more: Partial<MultiLocation>): MultiLocation => ({
   strategy,
   mainAt: 'either',

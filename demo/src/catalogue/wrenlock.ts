@@ -1,5 +1,19 @@
 import type { Device } from '@inventario/core';
-import { ALL_LEADS, box, dimmer, family, fan, GROUND, LINE, LOAD, NEUTRAL, needs, pair, relay, TWO_WIRE_LEADS } from './pieces.js';
+import {
+  ALL_LEADS,
+  box,
+  dimmer,
+  family,
+  fan,
+  GROUND,
+  LINE,
+  LOAD,
+  NEUTRAL,
+  needs,
+  pair,
+  relay,
+  TWO_WIRE_LEADS,
+} from './pieces.js';
 
 const wrenlock = family({
   maker: 'Wrenlock',
@@ -23,7 +37,13 @@ const wrenlock = family({
   faceProud: 3.5,
   onLevel: 'preset',
   audible: false,
-  pairing: { steps: ['Hold the top button until the light turns', 'Press the button of the hub', 'Wait for one long blink'] },
+  pairing: {
+    steps: [
+      'Hold the top button until the light turns',
+      'Press the button of the hub',
+      'Wait for one long blink',
+    ],
+  },
   includes: [
     { partId: 'pack-screws', count: 2 },
     { partId: 'pack-twist', count: 3 },
@@ -48,7 +68,13 @@ export const WRENLOCK_DEVICES: Device[] = [
     terminals: ALL_LEADS,
     channels: [dimmer([250], [700])],
     needs: needs(true),
-    multiLocation: [pair('keep-mechanical', { mainAt: 'load', partner: { line: true, neutral: false, travelers: 1 }, middle: 'tie' })],
+    multiLocation: [
+      pair('keep-mechanical', {
+        mainAt: 'load',
+        partner: { line: true, neutral: false, travelers: 1 },
+        middle: 'tie',
+      }),
+    ],
   }),
   wrenlock('wr-rover', 'Rover four-button', 3200, {
     mount: 'surface',
@@ -61,7 +87,9 @@ export const WRENLOCK_DEVICES: Device[] = [
     bulbController: true,
     bulbFamilies: ['wrenlock'],
     scenes: true,
-    multiLocation: [pair('tie-through', { partner: { line: false, neutral: false, travelers: 0 }, middle: 'tie' })],
+    multiLocation: [
+      pair('tie-through', { partner: { line: false, neutral: false, travelers: 0 }, middle: 'tie' }),
+    ],
   }),
   wrenlock('wr-full-s', 'Full switch', 5100, {
     body: box(33),
@@ -90,7 +118,11 @@ export const WRENLOCK_DEVICES: Device[] = [
         partner: { line: false, neutral: false, travelers: 1 },
         middle: 'tie',
       }),
-      pair('keep-mechanical', { mainAt: 'line', partner: { line: false, neutral: false, travelers: 1 }, middle: 'keep' }),
+      pair('keep-mechanical', {
+        mainAt: 'line',
+        partner: { line: false, neutral: false, travelers: 1 },
+        middle: 'keep',
+      }),
     ],
   }),
   wrenlock('wr-pebble', 'Pebble dial', 3900, {
@@ -122,7 +154,9 @@ export const WRENLOCK_DEVICES: Device[] = [
   wrenlock('wr-awning', 'Shade control', 6200, {
     body: box(34),
     terminals: [LINE, LOAD, NEUTRAL, GROUND],
-    channels: [relay([2], { name: 'Shade', ratings: [{ kinds: ['shade', 'motor'], limit: [2], unit: 'A' }] })],
+    channels: [
+      relay([2], { name: 'Shade', ratings: [{ kinds: ['shade', 'motor'], limit: [2], unit: 'A' }] }),
+    ],
     needs: needs(true),
   }),
   wrenlock('wr-notice', 'Notice motion dimmer', 6100, {

@@ -26,8 +26,17 @@ const zinnet = family({
 });
 
 export const ZINNET_DEVICES: Device[] = [
-  zinnet('zi-pane-1', 'Pane 1', 4400, { terminals: CLAMPS_230, channels: [relay([400])], needs: needs(true) }),
-  zinnet('zi-pane-deep', 'Pane deep', 3100, { body: box(46, 62, 62), terminals: CLAMPS_230, channels: [relay([400])], needs: needs(true) }),
+  zinnet('zi-pane-1', 'Pane 1', 4400, {
+    terminals: CLAMPS_230,
+    channels: [relay([400])],
+    needs: needs(true),
+  }),
+  zinnet('zi-pane-deep', 'Pane deep', 3100, {
+    body: box(46, 62, 62),
+    terminals: CLAMPS_230,
+    channels: [relay([400])],
+    needs: needs(true),
+  }),
   zinnet('zi-pane-2', 'Pane 2', 5300, {
     terminals: [...CLAMPS_230, clamp('LD2', 'load', 'L2', { channel: 2 })],
     channels: [relay([300]), relay([300], { id: 2, name: 'Second light' })],
@@ -38,7 +47,11 @@ export const ZINNET_DEVICES: Device[] = [
     channels: [relay([200], { minWatts: 10, bypassPartId: 'zi-bypass' })],
     needs: needs(false, 'none'),
   }),
-  zinnet('zi-pane-dim', 'Pane dimmer', 5600, { terminals: CLAMPS_230, channels: [dimmer([200], [400])], needs: needs(true) }),
+  zinnet('zi-pane-dim', 'Pane dimmer', 5600, {
+    terminals: CLAMPS_230,
+    channels: [dimmer([200], [400])],
+    needs: needs(true),
+  }),
   zinnet('zi-drop-dim', 'Pane dimmer for drops', 5900, {
     terminals: [clamp('L', 'line', 'L'), clamp('LD', 'load', 'L1', { channel: 1 })],
     channels: [dimmer([100], [200], { minWatts: 8, bypassPartId: 'zi-bypass' })],
@@ -48,7 +61,12 @@ export const ZINNET_DEVICES: Device[] = [
     terminals: CLAMPS_230,
     channels: [relay([400])],
     needs: needs(true),
-    multiLocation: [pair('both-ends', { partnerIds: ['zi-pane-pair'], partner: { line: true, neutral: true, travelers: 0 } })],
+    multiLocation: [
+      pair('both-ends', {
+        partnerIds: ['zi-pane-pair'],
+        partner: { line: true, neutral: true, travelers: 0 },
+      }),
+    ],
   }),
   zinnet('zi-pane-watch', 'Pane with motion', 5800, {
     terminals: CLAMPS_230,
@@ -69,7 +87,9 @@ export const ZINNET_DEVICES: Device[] = [
     body: box(34, 66, 66),
     actuator: 'buttons',
     terminals: CLAMPS_230,
-    channels: [relay([13], { name: 'Spur', ratings: [{ kinds: ['receptacle', 'heater'], limit: [13], unit: 'A' }] })],
+    channels: [
+      relay([13], { name: 'Spur', ratings: [{ kinds: ['receptacle', 'heater'], limit: [13], unit: 'A' }] }),
+    ],
     needs: needs(true, 'required'),
   }),
 ];

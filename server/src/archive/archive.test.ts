@@ -5,7 +5,10 @@ import sharp from 'sharp';
 import { type TestApp, testApp } from '../test-support/test-app.js';
 
 let server: TestApp;
-const job = { ...quillonPoint(), photos: [{ id: 'p1', boxId: 'kitchen-door', stage: 'before' as const, pins: [] }] };
+const job = {
+  ...quillonPoint(),
+  photos: [{ id: 'p1', boxId: 'kitchen-door', stage: 'before' as const, pins: [] }],
+};
 const picture = () =>
   sharp({ create: { width: 40, height: 30, channels: 3, background: '#406080' } })
     .jpeg()
@@ -15,13 +18,23 @@ beforeAll(async () => {
   server = await testApp();
   await server.store.replace(job, new Date());
   const payload = await picture();
-  await server.app.inject({ method: 'PUT', url: '/api/jobs/quillon-point/photos/p1', payload, headers: { 'content-type': 'image/jpeg' } });
+  await server.app.inject({
+    method: 'PUT',
+    url: '/api/jobs/quillon-point/photos/p1',
+    payload,
+    headers: { 'content-type': 'image/jpeg' },
+  });
 });
 afterAll(() => server.close());
 
 const archive = async () => (await server.app.inject('/api/jobs/quillon-point/archive')).rawPayload;
 const send = (payload: Uint8Array, query = '', type = 'application/zip') =>
-  server.app.inject({ method: 'POST', url: `/api/jobs/archive${query}`, payload: Buffer.from(payload), headers: { 'content-type': type } });
+  server.app.inject({
+    method: 'POST',
+    url: `/api/jobs/archive${query}`,
+    payload: Buffer.from(payload),
+    headers: { 'content-type': type },
+  });
 /** The archive with some of its files other than they were. */
 const changed = async (files: Record<string, Uint8Array | null>) => {
   const all: Record<string, Uint8Array> = unzipSync(await archive());
@@ -48,14 +61,25 @@ describe('an archive', () => {
   });
 
   test('a photograph the job does not name is left out', async () => {
-    const answer = await send(await changed({ 'photos/stray.jpg': await picture() }), '?existing=copy&copyId=stray');
+    const answer = await send(
+      await changed({ 'photos/stray.jpg': await picture() }),
+      '?existing=copy&copyId=stray',
+    );
     expect(answer.statusCode).toBe(201);
     expect((await server.app.inject('/api/jobs/stray/photos/stray')).statusCode).toBe(404);
   });
 
   test.each<[string, () => Promise<Uint8Array>, { path: string; message: string }]>([
-    ['bytes that are no archive', async () => strToU8('PK nothing'), { path: '', message: 'is not a ZIP archive' }],
-    ['no job file', () => changed({ 'job.inventario.json': null }), { path: 'job.inventario.json', message: 'is missing' }],
+    [
+      'bytes that are no archive',
+      async () => strToU8('PK nothing'),
+      { path: '', message: 'is not a ZIP archive' },
+    ],
+    [
+      'no job file',
+      () => changed({ 'job.inventario.json': null }),
+      { path: 'job.inventario.json', message: 'is missing' },
+    ],
     [
       'a job file that is not JSON',
       () => changed({ 'job.inventario.json': strToU8('{') }),
@@ -88,7 +112,12 @@ describe('an archive', () => {
     ],
     [
       'more entries than any house has',
-      () => changed(Object.fromEntries(Array.from({ length: 5001 }, (_, index) => [`folder-${index}/`, new Uint8Array()]))),
+      () =>
+        changed(
+          Object.fromEntries(
+            Array.from({ length: 5001 }, (_, index) => [`folder-${index}/`, new Uint8Array()]),
+          ),
+        ),
       { path: '', message: 'holds more than 5000 entries' },
     ],
   ])('%s is refused, the file named, and nothing is kept', async (_, make, problem) => {

@@ -22,10 +22,13 @@ export type OpenedArchive =
   | { ok: false; problems: Problem[] };
 
 /**
- * The archive piece by piece: the job file, then one photograph after the other as `pictures` gives them. Pictures are stored as they
- * are: JPEG does not get smaller.
+ * The archive piece by piece: the job file, then one photograph after the other as `pictures` gives them.
+ * Pictures are stored as they are: JPEG does not get smaller.
  */
-export async function* pack(job: Job, pictures: AsyncIterable<readonly [id: string, bytes: Uint8Array]>): AsyncGenerator<Uint8Array> {
+export async function* pack(
+  job: Job,
+  pictures: AsyncIterable<readonly [id: string, bytes: Uint8Array]>,
+): AsyncGenerator<Uint8Array> {
   const pieces: Uint8Array[] = [];
   const zip = new Zip((error, piece) => {
     if (error) throw error;
@@ -45,8 +48,8 @@ export async function* pack(job: Job, pictures: AsyncIterable<readonly [id: stri
 }
 
 /**
- * Opens an archive that came from anywhere: names, sizes and ratios are checked before anything is unpacked, and what the job does not
- * name is left out.
+ * Opens an archive that came from anywhere: names, sizes and ratios are checked before anything is unpacked,
+ * and what the job does not name is left out.
  */
 export function openArchive(bytes: Uint8Array): OpenedArchive {
   const problems: Problem[] = [];
@@ -65,24 +68,30 @@ export function openArchive(bytes: Uint8Array): OpenedArchive {
         if (entries > MOST_ENTRIES) throw new Error('entries');
         if (name.endsWith('/')) return false;
         const id = PHOTO.exec(name)?.[1];
-        if (id === undefined && name !== DOCUMENT) return refuse(name, `is neither ${DOCUMENT} nor a photograph under photos/`);
+        if (id === undefined && name !== DOCUMENT)
+          return refuse(name, `is neither ${DOCUMENT} nor a photograph under photos/`);
         if (seen.has(name)) return refuse(name, 'stands in the archive twice');
         seen.add(name);
         if (id !== undefined) photos.add(id);
         all += originalSize;
-        if (originalSize > (id === undefined ? LARGEST_DOCUMENT : LARGEST_PHOTO)) return refuse(name, 'is larger than is taken');
-        if (originalSize > ALWAYS_FINE && originalSize > size * LARGEST_RATIO) return refuse(name, 'is packed tighter than is taken');
-        if (all > LARGEST_IN_ALL || photos.size > MOST_PHOTOS) return refuse(name, 'is one too many: the archive is larger than is taken');
+        if (originalSize > (id === undefined ? LARGEST_DOCUMENT : LARGEST_PHOTO))
+          return refuse(name, 'is larger than is taken');
+        if (originalSize > ALWAYS_FINE && originalSize > size * LARGEST_RATIO)
+          return refuse(name, 'is packed tighter than is taken');
+        if (all > LARGEST_IN_ALL || photos.size > MOST_PHOTOS)
+          return refuse(name, 'is one too many: the archive is larger than is taken');
         return id === undefined && problems.length === 0;
       },
     });
   } catch {
-    const message = entries > MOST_ENTRIES ? `holds more than ${MOST_ENTRIES} entries` : 'is not a ZIP archive';
+    const message =
+      entries > MOST_ENTRIES ? `holds more than ${MOST_ENTRIES} entries` : 'is not a ZIP archive';
     return { ok: false, problems: [{ path: '', message, severity: 'error' }] };
   }
   if (problems.length > 0) return { ok: false, problems: problems.slice(0, 100) };
   const document = files[DOCUMENT];
-  if (!document) return { ok: false, problems: [{ path: DOCUMENT, message: 'is missing', severity: 'error' }] };
+  if (!document)
+    return { ok: false, problems: [{ path: DOCUMENT, message: 'is missing', severity: 'error' }] };
   let json: unknown;
   try {
     json = JSON.parse(strFromU8(document));

@@ -21,14 +21,29 @@ const LARGEST_ARCHIVE = 400_000_000;
 /** A job with its photographs as one ZIP file, out and in. */
 export function archiveRoutes(
   app: FastifyInstance,
-  { store, photos, feed, now, heavy }: { store: JobStore; photos: PhotoStore; feed: ChangeFeed; now: () => Date; heavy: Heavy },
+  {
+    store,
+    photos,
+    feed,
+    now,
+    heavy,
+  }: { store: JobStore; photos: PhotoStore; feed: ChangeFeed; now: () => Date; heavy: Heavy },
 ): void {
-  app.addContentTypeParser('application/zip', { parseAs: 'buffer', bodyLimit: LARGEST_ARCHIVE }, (_, body, done) => done(null, body));
+  app.addContentTypeParser(
+    'application/zip',
+    { parseAs: 'buffer', bodyLimit: LARGEST_ARCHIVE },
+    (_, body, done) => done(null, body),
+  );
   const typed = app.withTypeProvider<ZodTypeProvider>();
 
   typed.get(
     '/api/jobs/:jobId/archive',
-    { schema: { summary: 'The job file and its photographs as a ZIP archive', params: z.object({ jobId: Id }) } },
+    {
+      schema: {
+        summary: 'The job file and its photographs as a ZIP archive',
+        params: z.object({ jobId: Id }),
+      },
+    },
     async (request, reply) => {
       const stored = await store.read(request.params.jobId);
       if (!stored) throw new RequestError('no-such-job');
@@ -51,7 +66,8 @@ export function archiveRoutes(
       },
     },
     async (request, reply) => {
-      if (!Buffer.isBuffer(request.body)) throw new RequestError('unusable-job', [{ path: '', message: 'must be a ZIP archive' }]);
+      if (!Buffer.isBuffer(request.body))
+        throw new RequestError('unusable-job', [{ path: '', message: 'must be a ZIP archive' }]);
       const folder = await mkdtemp(join(tmpdir(), 'inventario-archive-'));
       try {
         // Every picture is looked at before anything is kept: the whole archive is taken or none of it.
@@ -59,7 +75,10 @@ export function archiveRoutes(
         if (!archive) throw new RequestError('unusable-job', problems ?? []);
         const job = await takeIn(archive.job, request.query, { store, feed, now });
         for (const id of archive.photoIds) {
-          const [full, thumb] = await Promise.all([readFile(join(folder, `${id}.jpg`)), readFile(join(folder, `${id}.thumb.jpg`))]);
+          const [full, thumb] = await Promise.all([
+            readFile(join(folder, `${id}.jpg`)),
+            readFile(join(folder, `${id}.thumb.jpg`)),
+          ]);
           await photos.put(job.id, id, { full, thumb });
         }
         return reply.code(201).send({ id: job.id });

@@ -7,7 +7,9 @@ import type { ZodTypeProvider } from 'fastify-type-provider-zod';
 export function catalogueRoutes(app: FastifyInstance): void {
   app
     .withTypeProvider<ZodTypeProvider>()
-    .get('/api/catalogue', { schema: { summary: 'The catalogue new jobs begin with', response: { 200: Catalogue } } }, () =>
-      demoCatalogue(),
+    .get(
+      '/api/catalogue',
+      { schema: { summary: 'The catalogue new jobs begin with', response: { 200: Catalogue } } },
+      () => demoCatalogue(),
     );
 }

@@ -73,16 +73,21 @@ export async function describeApi(app: FastifyInstance): Promise<void> {
   await app.register(swaggerUi, {
     routePrefix: '/api/docs',
     staticCSP: true,
-    transformStaticCSP: (policy) => policy.replaceAll(/ https:|validator\.swagger\.io| upgrade-insecure-requests;/g, ''),
+    transformStaticCSP: (policy) =>
+      policy.replaceAll(/ https:|validator\.swagger\.io| upgrade-insecure-requests;/g, ''),
   });
 }
 
-/** What the routes' schemas do not say: names, tags, every failure, headers, bodies that are no JSON, examples. */
+/**
+ * What the routes' schemas do not say: names, tags, every failure, headers, bodies that are no JSON,
+ * examples.
+ */
 function describe(document: Document): Document {
   for (const [path, methods] of Object.entries(document.paths ?? {}))
     for (const [method, operation] of Object.entries(methods)) {
       const known = OPERATIONS[`${method.toUpperCase()} ${path}`];
-      if (!known) throw new Error(`${method.toUpperCase()} ${path} is not described: add it to docs/operations.ts`);
+      if (!known)
+        throw new Error(`${method.toUpperCase()} ${path} is not described: add it to docs/operations.ts`);
       methods[method] = complete(operation, known);
     }
   const schemas: Record<string, unknown> = { ...document.components?.schemas, Error: ERROR };
@@ -90,7 +95,8 @@ function describe(document: Document): Document {
   for (let before = -1; before !== Object.keys(schemas).length; ) {
     before = Object.keys(schemas).length;
     const text = JSON.stringify([document.paths, schemas]);
-    for (const name of Object.keys(schemas)) if (!text.includes(`"#/components/schemas/${name}"`)) delete schemas[name];
+    for (const name of Object.keys(schemas))
+      if (!text.includes(`"#/components/schemas/${name}"`)) delete schemas[name];
   }
   return { ...document, components: { ...document.components, schemas } };
 }
@@ -110,7 +116,10 @@ const ERROR = {
           items: {
             type: 'object',
             required: ['path', 'message'],
-            properties: { path: { type: 'string', description: 'JSON Pointer of the field' }, message: { type: 'string' } },
+            properties: {
+              path: { type: 'string', description: 'JSON Pointer of the field' },
+              message: { type: 'string' },
+            },
           },
         },
       },
@@ -149,7 +158,9 @@ function complete(operation: PathOperation, known: Operation): PathOperation {
     ...operation,
     operationId: known.operationId,
     tags: [known.tag],
-    ...(known.requestHeaders ? { parameters: [...(operation.parameters ?? []), ...known.requestHeaders] } : {}),
+    ...(known.requestHeaders
+      ? { parameters: [...(operation.parameters ?? []), ...known.requestHeaders] }
+      : {}),
     ...(body ? { requestBody: withBodyExample(body, known.bodyExample) } : {}),
     responses,
   };
@@ -157,7 +168,9 @@ function complete(operation: PathOperation, known: Operation): PathOperation {
 
 function withExample(content: Record<string, unknown>, example: unknown): Record<string, unknown> {
   if (example === undefined) return content;
-  return Object.fromEntries(Object.entries(content).map(([type, media]) => [type, { ...(media as object), example }]));
+  return Object.fromEntries(
+    Object.entries(content).map(([type, media]) => [type, { ...(media as object), example }]),
+  );
 }
 
 function withBodyExample(body: unknown, example: unknown): unknown {

@@ -13,7 +13,10 @@ const document = async () => (await server.app.inject('/api/docs/json')).json();
 
 /** What the linter says. Who may call what is not told yet. */
 async function lint(text: string): Promise<string[]> {
-  const config = await createConfig({ extends: ['recommended-strict'], rules: { 'security-defined': 'off' } });
+  const config = await createConfig({
+    extends: ['recommended-strict'],
+    rules: { 'security-defined': 'off' },
+  });
   const problems = await lintFromString({ source: text, absoluteRef: 'openapi.json', config });
   return problems.map(({ ruleId, message, location }) => `${ruleId}: ${message} ${location[0]?.pointer}`);
 }
@@ -21,7 +24,9 @@ async function lint(text: string): Promise<string[]> {
 test('the linter finds nothing in the document, and something in one that lacks a name', async () => {
   const text = JSON.stringify(await document());
   expect(await lint(text)).toEqual([]);
-  expect(await lint(text.replace('"operationId":"listJobs",', ''))).toEqual([expect.stringContaining('operation-operationId')]);
+  expect(await lint(text.replace('"operationId":"listJobs",', ''))).toEqual([
+    expect.stringContaining('operation-operationId'),
+  ]);
 });
 
 test('every operation is described once, and none that is not there', async () => {
@@ -37,7 +42,17 @@ test('every operation is described once, and none that is not there', async () =
 test('bodies and answers refer to the schemas of the core', async () => {
   const { paths, components } = await document();
   expect(Object.keys(components.schemas)).toEqual(
-    expect.arrayContaining(['Job', 'Edit', 'EditPart', 'EditsAnswer', 'Change', 'HistoryEntry', 'JobSummary', 'Catalogue', 'Error']),
+    expect.arrayContaining([
+      'Job',
+      'Edit',
+      'EditPart',
+      'EditsAnswer',
+      'Change',
+      'HistoryEntry',
+      'JobSummary',
+      'Catalogue',
+      'Error',
+    ]),
   );
   const answer = paths['/api/jobs/{jobId}/edits'].post.responses['200'].content['application/json'].schema;
   expect(JSON.stringify(answer)).toContain('#/components/schemas/EditsAnswer');

@@ -48,7 +48,14 @@ const EDIT = {
   n: 17,
   at: '2026-05-04T09:12:00Z',
   label: 'Name the box',
-  parts: [{ kind: 'box', id: 'radio-door', base: 41, set: { name: { was: 'Radio room, door', now: 'Radio room, oak door' } } }],
+  parts: [
+    {
+      kind: 'box',
+      id: 'radio-door',
+      base: 41,
+      set: { name: { was: 'Radio room, door', now: 'Radio room, oak door' } },
+    },
+  ],
 };
 const JOIN = {
   deviceId: 'pw-15',
@@ -114,9 +121,18 @@ export const OPERATIONS: Readonly<Record<string, Operation>> = {
     headers: {
       ETag: header('Generation and sequence of the job'),
       'x-job-sequence': header('The last change in it', 'integer'),
-      'x-job-generation': header('Which document of this id it is; another after an import over it or a return from the bin'),
+      'x-job-generation': header(
+        'Which document of this id it is; another after an import over it or a return from the bin',
+      ),
     },
-    requestHeaders: [{ name: 'If-None-Match', in: 'header', description: 'The tag of what the caller has', schema: { type: 'string' } }],
+    requestHeaders: [
+      {
+        name: 'If-None-Match',
+        in: 'header',
+        description: 'The tag of what the caller has',
+        schema: { type: 'string' },
+      },
+    ],
   },
   'DELETE /api/jobs/{jobId}': {
     operationId: 'removeJob',
@@ -172,11 +188,17 @@ export const OPERATIONS: Readonly<Record<string, Operation>> = {
           description:
             'Events `change` (data: a Change, id: its sequence), `generation` (data: `{"generation", "sequence"}`) and `gone` (data: `{}`, the last).',
         },
-        example: 'id: 42\nevent: change\ndata: {"sequence": 42, "at": "2026-05-04T09:12:01.000Z", "edit": null}\n\n',
+        example:
+          'id: 42\nevent: change\ndata: {"sequence": 42, "at": "2026-05-04T09:12:01.000Z", "edit": null}\n\n',
       },
     },
     requestHeaders: [
-      { name: 'Last-Event-ID', in: 'header', description: 'The sequence after which the stream resumes', schema: { type: 'string' } },
+      {
+        name: 'Last-Event-ID',
+        in: 'header',
+        description: 'The sequence after which the stream resumes',
+        schema: { type: 'string' },
+      },
     ],
   },
   'GET /api/jobs/{jobId}/history': {
@@ -191,7 +213,14 @@ export const OPERATIONS: Readonly<Record<string, Operation>> = {
         deviceId: EDIT.deviceId,
         label: EDIT.label,
         parts: EDIT.parts,
-        undo: [{ kind: 'box', id: 'radio-door', base: null, set: { name: { was: 'Radio room, oak door', now: 'Radio room, door' } } }],
+        undo: [
+          {
+            kind: 'box',
+            id: 'radio-door',
+            base: null,
+            set: { name: { was: 'Radio room, oak door', now: 'Radio room, door' } },
+          },
+        ],
       },
     ],
   },
@@ -199,7 +228,15 @@ export const OPERATIONS: Readonly<Record<string, Operation>> = {
     operationId: 'keepPhoto',
     tag: 'photographs',
     answers: 'The picture is kept, at this size',
-    fails: ['no-such-job', 'no-such-photo', 'too-large', 'wrong-media-type', 'not-a-picture', 'busy', 'disk-full'],
+    fails: [
+      'no-such-job',
+      'no-such-photo',
+      'too-large',
+      'wrong-media-type',
+      'not-a-picture',
+      'busy',
+      'disk-full',
+    ],
     takes: { 'image/jpeg': binary, 'image/png': binary, 'image/webp': binary },
     example: { width: 2400, height: 1800 },
   },

@@ -30,14 +30,18 @@ const NASTY: readonly (() => unknown)[] = [
   () => '2026-02-30T25:61:00Z',
 ];
 
-/** The same value with one place in it broken: another value, a field too many, a field less, an item twice. */
+/**
+ * The same value with one place in it broken: another value, a field too many, a field less, an item twice.
+ */
 export function brokenInOnePlace(value: unknown, chance: Random): unknown {
   const places = placesOf(value);
   const path = chance.pick(places);
   const copy = structuredClone(value);
   if (path.length === 0) return chance.pick(NASTY)();
   const last = path.at(-1) as string | number;
-  const parent = path.slice(0, -1).reduce<unknown>((inner, step) => (inner as Record<PropertyKey, unknown>)[step], copy) as Record<
+  const parent = path
+    .slice(0, -1)
+    .reduce<unknown>((inner, step) => (inner as Record<PropertyKey, unknown>)[step], copy) as Record<
     PropertyKey,
     unknown
   >;

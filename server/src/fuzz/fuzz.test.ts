@@ -28,8 +28,13 @@ interface Route {
 
 test('no route answers with a fault of its own, whatever is sent: first as its schema says, then broken in one place', async () => {
   const document = (await server.app.inject('/api/docs/json')).json();
-  const routes: Route[] = Object.entries(document.paths as Record<string, Record<string, Operation>>).flatMap(([path, methods]) =>
-    Object.entries(methods).map(([method, operation]) => ({ method: method.toUpperCase(), path, operation })),
+  const routes: Route[] = Object.entries(document.paths as Record<string, Record<string, Operation>>).flatMap(
+    ([path, methods]) =>
+      Object.entries(methods).map(([method, operation]) => ({
+        method: method.toUpperCase(),
+        path,
+        operation,
+      })),
   );
   const chance = new Random(SEED);
   const faults: string[] = [];
@@ -43,17 +48,24 @@ test('no route answers with a fault of its own, whatever is sent: first as its s
     const name = `${route.method} ${route.path}`;
     met.set(name, (met.get(name) ?? new Set()).add(status));
     if (status >= 500)
-      faults.push(`seed ${SEED} request ${number}: ${name} answered ${status} to ${JSON.stringify(request).slice(0, 400)}`);
+      faults.push(
+        `seed ${SEED} request ${number}: ${name} answered ${status} to ${JSON.stringify(request).slice(0, 400)}`,
+      );
   }
   expect(faults).toEqual([]);
-  // Otherwise the requests would never have come past the first look: each route has taken some and refused some.
-  for (const [name, statuses] of met) expect({ name, some: [...statuses].some((status) => status < 400) }).toEqual({ name, some: true });
+  // Otherwise the requests would never have come past the first look: each route has taken some and refused
+  // some.
+  for (const [name, statuses] of met)
+    expect({ name, some: [...statuses].some((status) => status < 400) }).toEqual({ name, some: true });
   expect((await server.app.inject('/api/ready')).json()).toEqual({ ready: true });
   expect((await server.app.inject('/api/jobs/quillon-point')).statusCode).toBeLessThan(500);
 });
 
 async function restock(): Promise<void> {
-  await server.store.replace({ ...quillonPoint(), photos: [{ id: 'p1', boxId: 'kitchen-door' }] }, new Date());
+  await server.store.replace(
+    { ...quillonPoint(), photos: [{ id: 'p1', boxId: 'kitchen-door' }] },
+    new Date(),
+  );
 }
 
 interface Request {
@@ -63,7 +75,12 @@ interface Request {
   body?: string | Buffer;
 }
 
-function requestTo({ method, path, operation }: Route, document: unknown, chance: Random, broken: boolean): Request {
+function requestTo(
+  { method, path, operation }: Route,
+  document: unknown,
+  chance: Random,
+  broken: boolean,
+): Request {
   const spoil = broken ? chance.pick(['path', 'query', 'header', 'body', 'body', 'body', 'body']) : null;
   const query = new URLSearchParams();
   let url = path;
@@ -73,7 +90,9 @@ function requestTo({ method, path, operation }: Route, document: unknown, chance
     if (parameter.in === 'path')
       url = url.replace(
         `{${parameter.name}}`,
-        spoil === 'path' ? encodeURIComponent(wellFormed(nastyText(chance))) : (KNOWN[parameter.name] ?? text),
+        spoil === 'path'
+          ? encodeURIComponent(wellFormed(nastyText(chance)))
+          : (KNOWN[parameter.name] ?? text),
       );
     else if (parameter.in === 'query') {
       if (spoil === 'query') query.append(parameter.name, wellFormed(nastyText(chance)));
@@ -82,7 +101,9 @@ function requestTo({ method, path, operation }: Route, document: unknown, chance
     }
   }
   if (spoil === 'header')
-    headers[chance.pick(['if-none-match', 'last-event-id', 'accept-encoding', 'content-type', 'accept', 'range'])] = nastyText(chance)
+    headers[
+      chance.pick(['if-none-match', 'last-event-id', 'accept-encoding', 'content-type', 'accept', 'range'])
+    ] = nastyText(chance)
       .replaceAll(/[^\x20-\x7e]/g, '?')
       .slice(0, 200);
   const types = Object.entries(operation.requestBody?.content ?? {});
@@ -99,12 +120,20 @@ const PICTURE = Buffer.from(
   'base64',
 );
 
-function bodyOf(path: string, type: string, schema: JsonSchema, document: unknown, chance: Random, broken: boolean): string | Buffer {
+function bodyOf(
+  path: string,
+  type: string,
+  schema: JsonSchema,
+  document: unknown,
+  chance: Random,
+  broken: boolean,
+): string | Buffer {
   if (type !== 'application/json') {
     const whole = type === 'application/zip' ? ARCHIVE() : PICTURE;
     if (!broken) return whole;
     const bytes = Buffer.from(whole);
-    for (let turns = 0; turns < 3; turns++) bytes[Math.trunc(chance.next() * bytes.length)] = Math.trunc(chance.next() * 256);
+    for (let turns = 0; turns < 3; turns++)
+      bytes[Math.trunc(chance.next() * bytes.length)] = Math.trunc(chance.next() * 256);
     return chance.next() < 0.5 ? bytes : bytes.subarray(0, Math.trunc(chance.next() * bytes.length));
   }
   // A whole house, or an edit of it, gets further than what a schema alone can tell.
@@ -131,7 +160,9 @@ beforeAll(async () => {
     needsHub: false,
     powered: true,
   };
-  KNOWN.joinId = (await server.app.inject({ method: 'POST', url: '/api/site/joins', payload: join })).json().id;
+  KNOWN.joinId = (
+    await server.app.inject({ method: 'POST', url: '/api/site/joins', payload: join })
+  ).json().id;
   archive = (await server.app.inject('/api/jobs/quillon-point/archive')).rawPayload;
 });
 
@@ -142,14 +173,26 @@ function anEdit(chance: Random) {
   edits += 1;
   const part = chance.pick([
     { kind: 'box', id: box.id, base: null, put: box },
-    { kind: 'box', id: box.id, base: 0, set: { conductors: { was: box.conductors, now: box.conductors.slice(1) } } },
+    {
+      kind: 'box',
+      id: box.id,
+      base: 0,
+      set: { conductors: { was: box.conductors, now: box.conductors.slice(1) } },
+    },
     { kind: 'box', id: box.id, base: 0, append: { readings: box.readings.slice(0, 1) } },
     { kind: 'job', id: job.id, base: 0, set: { brief: { was: null, now: job.brief } } },
     { kind: 'override', id: 'x', base: null, put: { figure: 'x', value: 1 } },
     { kind: 'thing', id: 't', base: null, put: { id: 't', name: 'Thing' } },
     { kind: 'room', id: 'kitchen', base: 0, remove: true },
   ]);
-  return { id: `fuzz-${edits}`, deviceId: 'fuzz', n: edits, at: '2026-05-04T09:12:00Z', label: 'fuzz', parts: [part] };
+  return {
+    id: `fuzz-${edits}`,
+    deviceId: 'fuzz',
+    n: edits,
+    at: '2026-05-04T09:12:00Z',
+    label: 'fuzz',
+    parts: [part],
+  };
 }
 
 const wellFormed = (text: string) => text.replaceAll(/\p{Surrogate}/gu, '\uFFFD').slice(0, 600);

@@ -5,7 +5,8 @@ import { openArchive } from '../archive/archive.js';
 import { reencode } from '../photos/picture.js';
 import type { HeavyAnswer, HeavyTask } from './heavy.js';
 
-// Whatever came from outside and has to be unpacked is opened here: this thread may hang or run out of memory without the server.
+// Whatever came from outside and has to be unpacked is opened here: this thread may hang or run out of memory
+// without the server.
 
 parentPort?.on('message', (task: HeavyTask) => {
   void work(task).then((answer) => parentPort?.postMessage({ ...answer, id: task.id }));
@@ -22,7 +23,8 @@ async function work(task: HeavyTask): Promise<HeavyAnswer> {
   for (const id of opened.photoIds) {
     // One after the other: never more than one unpacked picture in memory.
     const encoded = await reencode(Buffer.from(opened.picture(id)));
-    if (!encoded) return { problems: [{ path: `photos/${id}.jpg`, message: 'is not a JPEG, PNG or WebP picture' }] };
+    if (!encoded)
+      return { problems: [{ path: `photos/${id}.jpg`, message: 'is not a JPEG, PNG or WebP picture' }] };
     await writeFile(join(task.folder, `${id}.jpg`), encoded.full);
     await writeFile(join(task.folder, `${id}.thumb.jpg`), encoded.thumb);
     ids.push(id);

@@ -22,6 +22,14 @@ test('pictures that come together are opened one after the other, and what is no
   const picture = await sharp({ create: { width: 30, height: 20, channels: 3, background: '#406080' } })
     .png()
     .toBuffer();
-  const opened = await Promise.all([heavy.picture(picture), heavy.picture(Buffer.from('none')), heavy.picture(picture)]);
-  expect(opened.map((one) => one && [one.width, one.height, Buffer.isBuffer(one.full)])).toEqual([[30, 20, true], null, [30, 20, true]]);
+  const opened = await Promise.all([
+    heavy.picture(picture),
+    heavy.picture(Buffer.from('none')),
+    heavy.picture(picture),
+  ]);
+  expect(opened.map((one) => one && [one.width, one.height, Buffer.isBuffer(one.full)])).toEqual([
+    [30, 20, true],
+    null,
+    [30, 20, true],
+  ]);
 });

@@ -15,14 +15,16 @@ export interface HeavyAnswer {
   problems?: Told[];
 }
 
-/** How long one task may take, ms, on a machine ten times slower than usual; what takes longer was made to. */
+/**
+ * How long one task may take, ms, on a machine ten times slower than usual; what takes longer was made to.
+ */
 const LONGEST = { picture: 120_000, archive: 900_000 } as const;
 /** Bytes of pictures and archives that may be held at once. */
 const MEMORY_BUDGET = 450_000_000;
 
 /**
- * Opens pictures and archives in a thread of its own, one after the other. A task that takes too long, or brings the thread down, is
- * answered with a problem; the next one gets a new thread.
+ * Opens pictures and archives in a thread of its own, one after the other. A task that takes too long, or
+ * brings the thread down, is answered with a problem; the next one gets a new thread.
  */
 export class Heavy {
   private worker: Worker | undefined;
@@ -45,7 +47,9 @@ export class Heavy {
   async picture(bytes: Uint8Array): Promise<Encoded | null> {
     const answer = await this.inTurn({ kind: 'picture', bytes });
     const encoded = answer.picture;
-    return encoded ? { ...encoded, full: Buffer.from(encoded.full), thumb: Buffer.from(encoded.thumb) } : null;
+    return encoded
+      ? { ...encoded, full: Buffer.from(encoded.full), thumb: Buffer.from(encoded.thumb) }
+      : null;
   }
 
   archive(bytes: Uint8Array, folder: string): Promise<HeavyAnswer> {
@@ -94,11 +98,14 @@ const failed = ({ kind }: HeavyTask, message: string): HeavyAnswer =>
 
 function launch(): Worker {
   const fromSource = import.meta.url.endsWith('.ts');
-  const worker = new Worker(new URL(fromSource ? './from-source.mjs' : './heavy-worker.mjs', import.meta.url), {
-    execArgv: [],
-    env: { ...process.env, NODE_OPTIONS: '' },
-    resourceLimits: { maxOldGenerationSizeMb: 1024 },
-  });
+  const worker = new Worker(
+    new URL(fromSource ? './from-source.mjs' : './heavy-worker.mjs', import.meta.url),
+    {
+      execArgv: [],
+      env: { ...process.env, NODE_OPTIONS: '' },
+      resourceLimits: { maxOldGenerationSizeMb: 1024 },
+    },
+  );
   worker.unref();
   return worker;
 }

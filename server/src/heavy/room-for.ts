@@ -2,7 +2,9 @@ import type { onRequestHookHandler } from 'fastify';
 import { RequestError } from '../errors/catalogue.js';
 import type { Heavy } from './heavy.js';
 
-/** Takes room for a large body before the first byte of it is read, and gives it back when the answer is out. */
+/**
+ * Takes room for a large body before the first byte of it is read, and gives it back when the answer is out.
+ */
 export function roomFor(heavy: Heavy, largest: number): onRequestHookHandler {
   return async (request, reply) => {
     const declared = Number(request.headers['content-length'] ?? largest);

@@ -5,7 +5,10 @@ import { ERRORS, type ErrorCode } from '../errors/catalogue.js';
 import { sendError } from '../errors/handler.js';
 import type { HostCheck } from './guard.js';
 
-/** Refuses what the router makes nothing of (an escape that is none, a part of the address beyond any id) as a route would. */
+/**
+ * Refuses what the router makes nothing of (an escape that is none, a part of the address beyond any id) as a
+ * route would.
+ */
 export function refuseAddress(knows: HostCheck) {
   return (_: Error, request: FastifyRequest, reply: FastifyReply): void => {
     if (!knows(request)) return void sendError(reply, 'wrong-host');
@@ -13,7 +16,10 @@ export function refuseAddress(knows: HostCheck) {
   };
 }
 
-const BY_PARSER: Record<string, ErrorCode> = { ERR_HTTP_REQUEST_TIMEOUT: 'too-slow', HPE_HEADER_OVERFLOW: 'head-too-large' };
+const BY_PARSER: Record<string, ErrorCode> = {
+  ERR_HTTP_REQUEST_TIMEOUT: 'too-slow',
+  HPE_HEADER_OVERFLOW: 'head-too-large',
+};
 
 /** Refuses what never became a request: it is answered on the bare line, which is then closed. */
 export function refuseLine(error: Error & { code?: string }, socket: Socket): void {
@@ -26,6 +32,7 @@ export function refuseLine(error: Error & { code?: string }, socket: Socket): vo
     'Content-Type: application/json',
     `Content-Length: ${Buffer.byteLength(body)}`,
   ];
-  if (socket.writable) socket.write(`${[...head, 'Cache-Control: no-store', 'Connection: close'].join('\r\n')}\r\n\r\n${body}`);
+  if (socket.writable)
+    socket.write(`${[...head, 'Cache-Control: no-store', 'Connection: close'].join('\r\n')}\r\n\r\n${body}`);
   socket.destroy(error);
 }

@@ -27,21 +27,42 @@ export function healthRoutes(
 ): void {
   const typed = app.withTypeProvider<ZodTypeProvider>();
   const look = async (): Promise<z.infer<typeof Health>> => {
-    const [database, free, reached] = await Promise.all([works(store.isEmpty()), photos.room().catch(() => null), works(site.state())]);
+    const [database, free, reached] = await Promise.all([
+      works(store.isEmpty()),
+      photos.room().catch(() => null),
+      works(site.state()),
+    ]);
     const disk = free === null ? 'down' : free < LEAST_ROOM ? 'full' : 'ok';
-    return { ok: database && disk === 'ok', database: database ? 'ok' : 'down', disk, site: reached ? 'ok' : 'down', freeBytes: free };
+    return {
+      ok: database && disk === 'ok',
+      database: database ? 'ok' : 'down',
+      disk,
+      site: reached ? 'ok' : 'down',
+      freeBytes: free,
+    };
   };
 
-  typed.get('/api/health', { schema: { summary: 'What works and what does not: database, disk, site', response: { 200: Health } } }, look);
+  typed.get(
+    '/api/health',
+    { schema: { summary: 'What works and what does not: database, disk, site', response: { 200: Health } } },
+    look,
+  );
   typed.get(
     '/api/ready',
-    { schema: { summary: 'Whether changes can be taken now', response: { 200: z.object({ ready: z.literal(true) }) } } },
+    {
+      schema: {
+        summary: 'Whether changes can be taken now',
+        response: { 200: z.object({ ready: z.literal(true) }) },
+      },
+    },
     async () => {
       const { database, disk } = await look();
       if (database === 'ok' && disk === 'ok') return { ready: true as const };
       throw new RequestError('not-ready', [
         ...(database === 'ok' ? [] : [{ path: 'database', message: 'does not answer' }]),
-        ...(disk === 'ok' ? [] : [{ path: 'disk', message: disk === 'full' ? 'is full' : 'cannot be written' }]),
+        ...(disk === 'ok'
+          ? []
+          : [{ path: 'disk', message: disk === 'full' ? 'is full' : 'cannot be written' }]),
       ]);
     },
   );

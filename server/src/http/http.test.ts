@@ -42,10 +42,30 @@ test.each<[string, string, number, string]>([
 
 test.each<[string, string, number, string]>([
   ['no request at all', 'hello\r\n\r\n', 400, 'bad-request'],
-  ['a length below nothing', 'POST /api/jobs HTTP/1.1\r\nHost: localhost\r\nContent-Length: -5\r\n\r\n', 400, 'bad-request'],
-  ['a header that is a book', `GET /api/health HTTP/1.1\r\nHost: localhost\r\nX: ${LONG.repeat(200)}\r\n\r\n`, 431, 'head-too-large'],
-  ['two names', 'GET /api/health HTTP/1.1\r\nHost: localhost\r\nHost: somebody.example\r\n\r\n', 421, 'wrong-host'],
-  ['a name in the address', 'GET http://somebody.example/api/health HTTP/1.1\r\nHost: localhost\r\n\r\n', 421, 'wrong-host'],
+  [
+    'a length below nothing',
+    'POST /api/jobs HTTP/1.1\r\nHost: localhost\r\nContent-Length: -5\r\n\r\n',
+    400,
+    'bad-request',
+  ],
+  [
+    'a header that is a book',
+    `GET /api/health HTTP/1.1\r\nHost: localhost\r\nX: ${LONG.repeat(200)}\r\n\r\n`,
+    431,
+    'head-too-large',
+  ],
+  [
+    'two names',
+    'GET /api/health HTTP/1.1\r\nHost: localhost\r\nHost: somebody.example\r\n\r\n',
+    421,
+    'wrong-host',
+  ],
+  [
+    'a name in the address',
+    'GET http://somebody.example/api/health HTTP/1.1\r\nHost: localhost\r\n\r\n',
+    421,
+    'wrong-host',
+  ],
   ['no name', 'GET /api/health HTTP/1.0\r\n\r\n', 421, 'wrong-host'],
 ])('%s on the line is refused in the shape of all refusals', async (_, text, status, code) => {
   if (!server.app.server.listening) await server.app.listen({ host: '127.0.0.1', port: 0 });
@@ -78,14 +98,22 @@ test('no answer of the API is kept, pages take no style or font from elsewhere, 
 
 test.each(['br', 'gzip'])('a whole job goes out packed as %s', async (encoding) => {
   const plain = await server.app.inject('/api/jobs/quillon-point');
-  const packed = await server.app.inject({ url: '/api/jobs/quillon-point', headers: { 'accept-encoding': encoding } });
+  const packed = await server.app.inject({
+    url: '/api/jobs/quillon-point',
+    headers: { 'accept-encoding': encoding },
+  });
   expect(packed.headers['content-encoding']).toBe(encoding);
   expect(packed.headers.etag).toBe(plain.headers.etag);
   expect(packed.rawPayload.length).toBeLessThan(plain.rawPayload.length / 4);
 });
 
 test('health tells what works, and ready whether changes are taken', async () => {
-  expect((await server.app.inject('/api/health')).json()).toMatchObject({ ok: true, database: 'ok', disk: 'ok', site: 'ok' });
+  expect((await server.app.inject('/api/health')).json()).toMatchObject({
+    ok: true,
+    database: 'ok',
+    disk: 'ok',
+    site: 'ok',
+  });
   expect((await server.app.inject('/api/ready')).json()).toEqual({ ready: true });
   const other = await testApp();
   await other.site.close();
@@ -93,7 +121,10 @@ test('health tells what works, and ready whether changes are taken', async () =>
   await other.sequelize.close();
   expect((await other.app.inject('/api/health')).json()).toMatchObject({ ok: false, database: 'down' });
   const ready = await other.app.inject('/api/ready');
-  expect([ready.statusCode, ready.json().error]).toMatchObject([503, { code: 'not-ready', problems: [{ path: 'database' }] }]);
+  expect([ready.statusCode, ready.json().error]).toMatchObject([
+    503,
+    { code: 'not-ready', problems: [{ path: 'database' }] },
+  ]);
   expect(ready.headers['retry-after']).toBe('2');
   await other.app.close();
 });
@@ -110,7 +141,10 @@ test('a body that is too large is refused by its length, before it is sent', asy
 
 test('jobs come in pages, by touch or by name, and can be searched', async () => {
   for (const [index, name] of ['Ash house', 'Birch 100% house', 'Cedar'].entries())
-    await server.store.replace({ ...quillonPoint(), id: `page-${index}`, name }, new Date(Date.UTC(2020, 0, index + 1)));
+    await server.store.replace(
+      { ...quillonPoint(), id: `page-${index}`, name },
+      new Date(Date.UTC(2020, 0, index + 1)),
+    );
   const names = async (url: string) => {
     const response = await server.app.inject(url);
     const next = /<([^>]+)>; rel="next"/.exec(String(response.headers.link ?? ''))?.[1];
@@ -139,9 +173,15 @@ test('the log names a request and where it failed, and nothing of what a client 
     n: 1,
     at: '2026-05-04T09:12:00Z',
     label: 'Call on Mrs Marrow',
-    parts: [{ kind: 'room', id: 'kitchen', base: 0, set: { name: { was: 'Keeper’s kitchen', now: 'Mrs Marrow' } } }],
+    parts: [
+      { kind: 'room', id: 'kitchen', base: 0, set: { name: { was: 'Keeper’s kitchen', now: 'Mrs Marrow' } } },
+    ],
   };
-  const answer = await other.app.inject({ method: 'POST', url: '/api/jobs/quillon-point/edits', payload: { edits: [edit] } });
+  const answer = await other.app.inject({
+    method: 'POST',
+    url: '/api/jobs/quillon-point/edits',
+    payload: { edits: [edit] },
+  });
   expect(answer.statusCode).toBeGreaterThanOrEqual(500);
   await other.app.inject('/api/jobs?search=Marrow');
   expect(log).toContain(answer.headers['x-request-id'] as string);

@@ -6,7 +6,8 @@ import { sendError } from '../errors/handler.js';
 
 /** The built web application. Hashed assets may be kept for ever; the page and the service worker never. */
 export async function webPages(app: FastifyInstance, folder: string): Promise<void> {
-  if (!existsSync(join(folder, 'index.html'))) throw new Error(`No built web application in ${folder}: run npm run build in web`);
+  if (!existsSync(join(folder, 'index.html')))
+    throw new Error(`No built web application in ${folder}: run npm run build in web`);
   await app.register(fastifyStatic, {
     root: folder,
     wildcard: false,
@@ -17,10 +18,14 @@ export async function webPages(app: FastifyInstance, folder: string): Promise<vo
       reply.header('cache-control', kept ? 'public, max-age=31536000, immutable' : 'no-cache');
     },
   });
-  // Addresses of the application are its own business: they all get the page. A file that is not there is not there.
+  // Addresses of the application are its own business: they all get the page. A file that is not there is not
+  // there.
   app.setNotFoundHandler((request, reply) => {
     const [path = ''] = request.url.split('?');
-    return (request.method === 'GET' || request.method === 'HEAD') && !path.startsWith('/api/') && path !== '/api' && extname(path) === ''
+    return (request.method === 'GET' || request.method === 'HEAD') &&
+      !path.startsWith('/api/') &&
+      path !== '/api' &&
+      extname(path) === ''
       ? reply.header('cache-control', 'no-cache').sendFile('index.html')
       : sendError(reply, 'no-such-route');
   });

@@ -17,8 +17,9 @@ const MOST_WAITING = 2_000_000;
 const LONGEST = 3_600_000;
 
 /**
- * Server-sent events read from the record of changes by sequence. A change made by this server is sent at once; those of another
- * server on the same database at the next look. When the job became another generation of itself, or is gone, that is said instead.
+ * Server-sent events read from the record of changes by sequence. A change made by this server is sent at
+ * once; those of another server on the same database at the next look. When the job became another generation
+ * of itself, or is gone, that is said instead.
  */
 export class ChangeFeed {
   private readonly followers = new Set<Follower>();
@@ -40,7 +41,11 @@ export class ChangeFeed {
 
   /** @param since what the follower has; of another generation it is told at once */
   follow(jobId: string, since: Standing, response: ServerResponse): void {
-    response.writeHead(200, { 'content-type': 'text/event-stream', 'cache-control': 'no-store', 'x-accel-buffering': 'no' });
+    response.writeHead(200, {
+      'content-type': 'text/event-stream',
+      'cache-control': 'no-store',
+      'x-accel-buffering': 'no',
+    });
     response.write('retry: 1500\n\n');
     const follower: Follower = { jobId, ...since, response, busy: false, until: Date.now() + LONGEST };
     this.followers.add(follower);
@@ -61,7 +66,8 @@ export class ChangeFeed {
   private async look(): Promise<void> {
     this.beats += 1;
     for (const follower of this.followers) {
-      if (Date.now() > follower.until || follower.response.writableLength > MOST_WAITING) this.endOf(follower);
+      if (Date.now() > follower.until || follower.response.writableLength > MOST_WAITING)
+        this.endOf(follower);
       // A comment now and then keeps proxies from closing a quiet line.
       else if (this.beats % 20 === 0) follower.response.write(': still here\n\n');
     }
@@ -86,7 +92,9 @@ export class ChangeFeed {
 
   private async send(follower: Follower, standing: Standing | undefined): Promise<void> {
     const say = (event: string, data: unknown, id?: number) =>
-      follower.response.write(`${id === undefined ? '' : `id: ${id}\n`}event: ${event}\ndata: ${JSON.stringify(data)}\n\n`);
+      follower.response.write(
+        `${id === undefined ? '' : `id: ${id}\n`}event: ${event}\ndata: ${JSON.stringify(data)}\n\n`,
+      );
     if (!standing) {
       say('gone', {});
       return this.endOf(follower);

@@ -13,10 +13,19 @@ beforeAll(async () => {
 afterAll(() => server.close());
 
 function launch(port: number): Promise<ChildProcess> {
-  const child = spawn(process.execPath, ['--import', 'tsx', new URL('../main.ts', import.meta.url).pathname], {
-    env: { ...process.env, NODE_OPTIONS: '', INVENTARIO_PORT: String(port), INVENTARIO_DATABASE: JSON.stringify(server.address) },
-    stdio: ['ignore', 'ignore', 'inherit', 'ipc'],
-  });
+  const child = spawn(
+    process.execPath,
+    ['--import', 'tsx', new URL('../main.ts', import.meta.url).pathname],
+    {
+      env: {
+        ...process.env,
+        NODE_OPTIONS: '',
+        INVENTARIO_PORT: String(port),
+        INVENTARIO_DATABASE: JSON.stringify(server.address),
+      },
+      stdio: ['ignore', 'ignore', 'inherit', 'ipc'],
+    },
+  );
   return new Promise((ready, failed) => {
     child.once('message', () => ready(child));
     child.once('exit', (code) => failed(new Error(`the server ended with ${code}`)));
@@ -29,7 +38,10 @@ test('a server killed in the middle of a save leaves the old box or the new one,
   const at = old.boxes.findIndex((box) => box.id === 'kitchen-door');
   const outcomes: string[] = [];
   for (let round = 0; round < 6; round++) {
-    const before = (await new JobStore(server.sequelize).read('quillon-point')) as { job: Job; sequence: number };
+    const before = (await new JobStore(server.sequelize).read('quillon-point')) as {
+      job: Job;
+      sequence: number;
+    };
     const child = await launch(port);
     const mark = `round ${round}`;
     const next: Box = { ...(before.job.boxes[at] as Box), name: mark, notes: mark.repeat(2000) };
@@ -42,7 +54,10 @@ test('a server killed in the middle of a save leaves the old box or the new one,
       parts: [
         putPart('box', next.id, next),
         putPart('selection', 'kitchen-door/1', { ...(before.job.selections[0] as object), note: mark }),
-        putPart('room', 'kitchen', { ...(before.job.rooms.find((room) => room.id === 'kitchen') as object), name: mark }),
+        putPart('room', 'kitchen', {
+          ...(before.job.rooms.find((room) => room.id === 'kitchen') as object),
+          name: mark,
+        }),
       ].map((part) => ({ ...part, base: before.sequence })),
     };
     const sent = fetch(`http://127.0.0.1:${port}/api/jobs/quillon-point/edits`, {
@@ -54,7 +69,10 @@ test('a server killed in the middle of a save leaves the old box or the new one,
     await new Promise((done) => setTimeout(done, round * 12));
     child.kill('SIGKILL');
     await Promise.all([sent, new Promise((done) => child.once('exit', done))]);
-    const after = (await new JobStore(server.sequelize).read('quillon-point')) as { job: Job; sequence: number };
+    const after = (await new JobStore(server.sequelize).read('quillon-point')) as {
+      job: Job;
+      sequence: number;
+    };
     const marks = [
       after.job.boxes[at]?.name,
       (after.job.selections[0] as { note?: string }).note,

@@ -1,4 +1,11 @@
-import { type Edit, type EditPart, type EditsAnswer, inverse, type Job, referenceProblems } from '@inventario/core';
+import {
+  type Edit,
+  type EditPart,
+  type EditsAnswer,
+  inverse,
+  type Job,
+  referenceProblems,
+} from '@inventario/core';
 import { quillonPoint } from '@inventario/demo';
 import { afterAll, beforeAll, beforeEach, describe, expect, test } from '@jest/globals';
 import { JobStore } from '../storage/job-store.js';
@@ -23,12 +30,23 @@ const edit = (parts: EditPart[], deviceId = 'phone'): Edit => {
   return { id: `edit-${serial}`, deviceId, n: serial, at: '2026-05-04T09:12:00Z', label: 'test', parts };
 };
 const send = async (edits: Edit[], jobId = 'quillon-point') =>
-  (await server.app.inject({ method: 'POST', url: `/api/jobs/${jobId}/edits`, payload: { edits } })).json<EditsAnswer>();
+  (
+    await server.app.inject({ method: 'POST', url: `/api/jobs/${jobId}/edits`, payload: { edits } })
+  ).json<EditsAnswer>();
 const kitchen = async () => (await read()).job.rooms.find((room) => room.id === 'kitchen');
-const rename = (base: number, was: string, now: string): EditPart => ({ kind: 'room', id: 'kitchen', base, set: { name: { was, now } } });
+const rename = (base: number, was: string, now: string): EditPart => ({
+  kind: 'room',
+  id: 'kitchen',
+  base,
+  set: { name: { was, now } },
+});
 
 test('a job comes out as it went in, unknown fields and order kept', async () => {
-  const job = { ...quillonPoint(), future: { a: [1, null] }, catalogue: { ...quillonPoint().catalogue, season: 'autumn' } };
+  const job = {
+    ...quillonPoint(),
+    future: { a: [1, null] },
+    catalogue: { ...quillonPoint().catalogue, season: 'autumn' },
+  };
   Object.assign(job.boxes[0] as object, { colourOfPlaster: 'buff' });
   job.overrides = [];
   await server.store.replace(job, new Date());
@@ -40,12 +58,18 @@ test('a job comes out as it went in, unknown fields and order kept', async () =>
 describe('edits', () => {
   test('are applied in order, read back by another server, and safe to send again', async () => {
     const { sequence } = await read();
-    const edits = [edit([rename(sequence, 'Keeper’s kitchen', 'Galley')]), edit([rename(sequence, 'Galley', 'Big galley')])];
+    const edits = [
+      edit([rename(sequence, 'Keeper’s kitchen', 'Galley')]),
+      edit([rename(sequence, 'Galley', 'Big galley')]),
+    ];
     const answer = await send(edits);
     expect(answer.results.map((result) => result.outcome)).toEqual(['applied', 'applied']);
     expect(answer.sequence).toBe(sequence + 2);
     const again = await send(edits);
-    expect(again.results).toMatchObject([{ outcome: 'duplicate', sequence: sequence + 1 }, { outcome: 'duplicate' }]);
+    expect(again.results).toMatchObject([
+      { outcome: 'duplicate', sequence: sequence + 1 },
+      { outcome: 'duplicate' },
+    ]);
     expect((await kitchen())?.name).toBe('Big galley');
     const other = new JobStore(server.sequelize);
     expect((await other.read('quillon-point'))?.job).toEqual((await read()).job);
@@ -54,10 +78,18 @@ describe('edits', () => {
   test('of two devices: different fields merge, the same field asks and changes nothing', async () => {
     const { sequence } = await read();
     await send([edit([rename(sequence, 'Keeper’s kitchen', 'Galley')], 'phone')]);
-    const floor: EditPart = { kind: 'room', id: 'kitchen', base: sequence, set: { floor: { was: 0, now: 1 } } };
+    const floor: EditPart = {
+      kind: 'room',
+      id: 'kitchen',
+      base: sequence,
+      set: { floor: { was: 0, now: 1 } },
+    };
     expect((await send([edit([floor], 'laptop')])).results[0]?.outcome).toBe('applied');
     const clash = await send([edit([rename(sequence, 'Keeper’s kitchen', 'Cookhouse')], 'laptop')]);
-    expect(clash.results[0]).toMatchObject({ outcome: 'conflict', conflicts: [{ field: 'name', theirs: 'Galley', yours: 'Cookhouse' }] });
+    expect(clash.results[0]).toMatchObject({
+      outcome: 'conflict',
+      conflicts: [{ field: 'name', theirs: 'Galley', yours: 'Cookhouse' }],
+    });
     expect(await kitchen()).toMatchObject({ name: 'Galley', floor: 1 });
   });
 
@@ -68,7 +100,9 @@ describe('edits', () => {
     expect(refused.results[0]).toMatchObject({
       outcome: 'refused',
       problems: expect.arrayContaining([
-        expect.objectContaining({ path: `/loads/${job.loads.findIndex((load) => load.roomId === 'lamp-stair')}/roomId` }),
+        expect.objectContaining({
+          path: `/loads/${job.loads.findIndex((load) => load.roomId === 'lamp-stair')}/roomId`,
+        }),
       ]),
     });
     const { removalOf } = await import('@inventario/core');
@@ -83,9 +117,17 @@ describe('edits', () => {
 
   test('all parts or none: a bad second part leaves the first undone and names the field', async () => {
     const before = await read();
-    const bad: EditPart = { kind: 'box', id: 'boat-slip', base: before.sequence, set: { order: { was: 9, now: 'last' } } };
+    const bad: EditPart = {
+      kind: 'box',
+      id: 'boat-slip',
+      base: before.sequence,
+      set: { order: { was: 9, now: 'last' } },
+    };
     const answer = await send([edit([rename(before.sequence, 'Keeper’s kitchen', 'Galley'), bad])]);
-    expect(answer.results[0]).toMatchObject({ outcome: 'refused', problems: [{ path: '/parts/1/record/order' }] });
+    expect(answer.results[0]).toMatchObject({
+      outcome: 'refused',
+      problems: [{ path: '/parts/1/record/order' }],
+    });
     expect(await read()).toEqual(before);
   });
 
@@ -111,7 +153,14 @@ describe('bad input is answered with 4xx and names what is wrong', () => {
     ['POST', '/api/jobs', '{', 400, 'not-json', undefined],
     ['POST', '/api/jobs', [], 400, 'bad-request', undefined],
     ['POST', '/api/jobs', {}, 422, 'unusable-job', '/format'],
-    ['POST', '/api/jobs', { ...job(), id: 'fresh', rooms: [{ id: 'r' }] }, 422, 'unusable-job', '/rooms/0/name'],
+    [
+      'POST',
+      '/api/jobs',
+      { ...job(), id: 'fresh', rooms: [{ id: 'r' }] },
+      422,
+      'unusable-job',
+      '/rooms/0/name',
+    ],
     ['POST', '/api/jobs', job(), 409, 'job-exists', '/id'],
     ['POST', '/api/jobs?existing=maybe', job(), 400, 'bad-request', '/existing'],
     ['GET', '/api/jobs/none', undefined, 404, 'no-such-job', undefined],
@@ -129,7 +178,10 @@ describe('bad input is answered with 4xx and names what is wrong', () => {
       url,
       ...(payload === undefined
         ? {}
-        : { payload: typeof payload === 'string' ? payload : JSON.stringify(payload), headers: { 'content-type': 'application/json' } }),
+        : {
+            payload: typeof payload === 'string' ? payload : JSON.stringify(payload),
+            headers: { 'content-type': 'application/json' },
+          }),
     });
     const body = response.json();
     expect([response.statusCode, body.error.code]).toEqual([status, code]);
@@ -137,7 +189,11 @@ describe('bad input is answered with 4xx and names what is wrong', () => {
   });
 
   test('a body above the limit', async () => {
-    const response = await server.app.inject({ method: 'POST', url: '/api/site/joins', payload: { place: 'x'.repeat(20_000) } });
+    const response = await server.app.inject({
+      method: 'POST',
+      url: '/api/site/joins',
+      payload: { place: 'x'.repeat(20_000) },
+    });
     expect([response.statusCode, response.json().error.code]).toEqual([413, 'too-large']);
   });
 });
@@ -145,10 +201,18 @@ describe('bad input is answered with 4xx and names what is wrong', () => {
 test('import: a known id can be replaced or taken in as a copy', async () => {
   const { sequence } = await read();
   const changed = { ...quillonPoint(), name: 'Changed' };
-  const replaced = await server.app.inject({ method: 'POST', url: '/api/jobs?existing=replace', payload: changed });
+  const replaced = await server.app.inject({
+    method: 'POST',
+    url: '/api/jobs?existing=replace',
+    payload: changed,
+  });
   expect(replaced.statusCode).toBe(201);
   expect(await read()).toMatchObject({ job: { name: 'Changed' }, sequence: sequence + 1 });
-  const copied = await server.app.inject({ method: 'POST', url: '/api/jobs?existing=copy', payload: changed });
+  const copied = await server.app.inject({
+    method: 'POST',
+    url: '/api/jobs?existing=copy',
+    payload: changed,
+  });
   const { id } = copied.json<{ id: string }>();
   expect(id).not.toBe('quillon-point');
   expect((await server.app.inject(`/api/jobs/${id}`)).json().boxes).toEqual(changed.boxes);
@@ -199,5 +263,7 @@ test('pairing goes through the site and tells how far it is', async () => {
 
 test('the API describes itself', async () => {
   const document = (await server.app.inject('/api/docs/json')).json();
-  expect(Object.keys(document.paths)).toEqual(expect.arrayContaining(['/api/jobs', '/api/jobs/{jobId}/edits', '/api/site/joins']));
+  expect(Object.keys(document.paths)).toEqual(
+    expect.arrayContaining(['/api/jobs', '/api/jobs/{jobId}/edits', '/api/site/joins']),
+  );
 });

@@ -1,4 +1,13 @@
-import { Change, EditsAnswer, EditsRequest, HistoryEntry, Id, JobSummary, LIST_KINDS, readJobDocument } from '@inventario/core';
+import {
+  Change,
+  EditsAnswer,
+  EditsRequest,
+  HistoryEntry,
+  Id,
+  JobSummary,
+  LIST_KINDS,
+  readJobDocument,
+} from '@inventario/core';
 import type { FastifyInstance } from 'fastify';
 import type { ZodTypeProvider } from 'fastify-type-provider-zod';
 import { z } from 'zod';
@@ -21,7 +30,10 @@ const SearchText = z
 /** The largest job file taken, bytes: far above 60 boxes with a thousand readings each. */
 const LARGEST_JOB = 20_000_000;
 
-export function jobRoutes(app: FastifyInstance, { store, feed, now }: { store: JobStore; feed: ChangeFeed; now: () => Date }): void {
+export function jobRoutes(
+  app: FastifyInstance,
+  { store, feed, now }: { store: JobStore; feed: ChangeFeed; now: () => Date },
+): void {
   const typed = app.withTypeProvider<ZodTypeProvider>();
 
   const list = new JobList(store, store.tables, ({ job, updatedAt }) => summarise(job, updatedAt));
@@ -69,12 +81,20 @@ export function jobRoutes(app: FastifyInstance, { store, feed, now }: { store: J
 
   typed.get(
     '/api/jobs/:jobId',
-    { schema: { summary: 'The whole job, as a job file; the header x-job-sequence names the change it stands at', params: JobParams } },
+    {
+      schema: {
+        summary: 'The whole job, as a job file; the header x-job-sequence names the change it stands at',
+        params: JobParams,
+      },
+    },
     async (request, reply) => {
       const found = await store.readText(request.params.jobId);
       if (!found) throw new RequestError('no-such-job');
       const tag = `"${found.generation}-${found.sequence}"`;
-      reply.header('x-job-sequence', found.sequence).header('x-job-generation', found.generation).header('etag', tag);
+      reply
+        .header('x-job-sequence', found.sequence)
+        .header('x-job-generation', found.generation)
+        .header('etag', tag);
       if (tagsOf(request.headers['if-none-match']).includes(tag)) return reply.code(304).send();
       const packing = packingFor(String(request.headers['accept-encoding'] ?? ''));
       if (packing !== 'identity') reply.header('content-encoding', packing);
@@ -101,10 +121,13 @@ export function jobRoutes(app: FastifyInstance, { store, feed, now }: { store: J
 
   typed.post(
     '/api/jobs/:jobId/return',
-    { schema: { summary: 'Takes a job out of the bin again', params: JobParams, response: { 204: z.null() } } },
+    {
+      schema: { summary: 'Takes a job out of the bin again', params: JobParams, response: { 204: z.null() } },
+    },
     async (request, reply) => {
       const { jobId } = request.params;
-      if (!(await store.bringBack(jobId, now()))) throw new RequestError((await store.isKnown(jobId)) ? 'not-in-bin' : 'no-such-job');
+      if (!(await store.bringBack(jobId, now())))
+        throw new RequestError((await store.isKnown(jobId)) ? 'not-in-bin' : 'no-such-job');
       feed.wake(jobId);
       return reply.code(204).send(null);
     },
@@ -191,7 +214,8 @@ export function jobRoutes(app: FastifyInstance, { store, feed, now }: { store: J
       if (!stored) throw new RequestError('no-such-job');
       if (feed.isFull) throw new RequestError('busy');
       const resumed = Number(request.headers['last-event-id'] ?? Number.NaN);
-      const sequence = Number.isInteger(resumed) && resumed >= 0 ? resumed : (request.query.since ?? stored.sequence);
+      const sequence =
+        Number.isInteger(resumed) && resumed >= 0 ? resumed : (request.query.since ?? stored.sequence);
       reply.hijack();
       feed.follow(jobId, { sequence, generation: request.query.generation ?? stored.generation }, reply.raw);
     },
@@ -208,9 +232,13 @@ function packingFor(accepted: string): Packing {
 }
 
 /** The tags of an If-None-Match header; a weak one stands for the same document. */
-const tagsOf = (header: string | undefined): string[] => (header ?? '').split(',').map((tag) => tag.trim().replace(/^W\//, ''));
+const tagsOf = (header: string | undefined): string[] =>
+  (header ?? '').split(',').map((tag) => tag.trim().replace(/^W\//, ''));
 
-function nextAddress(query: { limit: number; search?: string | undefined; order: string }, after: string): string {
+function nextAddress(
+  query: { limit: number; search?: string | undefined; order: string },
+  after: string,
+): string {
   const next = new URLSearchParams({ limit: String(query.limit), order: query.order, after });
   if (query.search) next.set('search', query.search);
   return `/api/jobs?${next}`;

@@ -6,7 +6,10 @@ export function summarise(job: Job, updatedAt: Date): JobSummary {
   const stages = Object.fromEntries(
     STAGES.map((stage) => [
       stage,
-      rooms.reduce((sum, room) => ({ done: sum.done + room.counts[stage].done, of: sum.of + room.counts[stage].of }), { done: 0, of: 0 }),
+      rooms.reduce(
+        (sum, room) => ({ done: sum.done + room.counts[stage].done, of: sum.of + room.counts[stage].of }),
+        { done: 0, of: 0 },
+      ),
     ]),
   );
   const first = rooms.flatMap((room) => room.boxes).flatMap((box) => box.blockers.slice(0, 1));

@@ -15,13 +15,25 @@ beforeEach(async () => {
 const read = async () => {
   const response = await server.app.inject('/api/jobs/quillon-point');
   const { headers } = response;
-  return { job: response.json<Job>(), sequence: Number(headers['x-job-sequence']), generation: String(headers['x-job-generation']) };
+  return {
+    job: response.json<Job>(),
+    sequence: Number(headers['x-job-sequence']),
+    generation: String(headers['x-job-generation']),
+  };
 };
 const boxOf = (job: Job) => job.boxes.find((box) => box.id === 'kitchen-door') as Box;
 let serial = 0;
 const edit = (parts: EditPart[], more: Partial<Edit> = {}): Edit => {
   serial += 1;
-  return { id: `t-${serial}`, deviceId: 'phone', n: serial, at: '2026-05-04T09:12:00Z', label: 'test', parts, ...more };
+  return {
+    id: `t-${serial}`,
+    deviceId: 'phone',
+    n: serial,
+    at: '2026-05-04T09:12:00Z',
+    label: 'test',
+    parts,
+    ...more,
+  };
 };
 const change = (base: { job: Job; sequence: number }, now: Partial<Box>, by: string) =>
   edit(
@@ -29,7 +41,9 @@ const change = (base: { job: Job; sequence: number }, now: Partial<Box>, by: str
     { deviceId: by },
   );
 const send = async (...edits: Edit[]) =>
-  (await server.app.inject({ method: 'POST', url: '/api/jobs/quillon-point/edits', payload: { edits } })).json<EditsAnswer>().results;
+  (
+    await server.app.inject({ method: 'POST', url: '/api/jobs/quillon-point/edits', payload: { edits } })
+  ).json<EditsAnswer>().results;
 
 describe('two people in one box', () => {
   test('on different conductors, readings and labels both get their way, and the second is told what became of its edit', async () => {
@@ -74,7 +88,9 @@ describe('two people in one box', () => {
     expect(after.readings.map((one) => one.id)).toEqual(expect.arrayContaining(['m-a', 'm-b']));
     expect(answer?.outcome).toBe('applied');
     expect(answer?.edit?.parts[0]?.set?.conductors?.now).toEqual(after.conductors);
-    const changes = (await server.app.inject(`/api/jobs/quillon-point/changes?since=${base.sequence}`)).json();
+    const changes = (
+      await server.app.inject(`/api/jobs/quillon-point/changes?since=${base.sequence}`)
+    ).json();
     expect(changes[1].edit.parts[0].set.conductors.now).toEqual(after.conductors);
   });
 
@@ -82,27 +98,39 @@ describe('two people in one box', () => {
     const base = await read();
     const box = boxOf(base.job);
     const [first] = box.conductors as [Box['conductors'][number]];
-    const marked = (marking: string) => ({ conductors: box.conductors.map((one) => (one === first ? { ...one, marking } : one)) });
+    const marked = (marking: string) => ({
+      conductors: box.conductors.map((one) => (one === first ? { ...one, marking } : one)),
+    });
     await send(change(base, marked('A'), 'phone'));
     const [answer] = await send(change(base, marked('B'), 'laptop'));
     expect(answer).toMatchObject({
       outcome: 'conflict',
-      conflicts: [{ kind: 'box', field: 'conductors', path: [first.id, 'marking'], was: null, theirs: 'A', yours: 'B' }],
+      conflicts: [
+        { kind: 'box', field: 'conductors', path: [first.id, 'marking'], was: null, theirs: 'A', yours: 'B' },
+      ],
     });
   });
 
   test('are asked when what both made does not hold together', async () => {
     const base = await read();
     const box = boxOf(base.job);
-    const joint = box.joints.find(({ id }) => box.conductors.some((one) => one.at?.joint === id)) as Box['joints'][number];
+    const joint = box.joints.find(({ id }) =>
+      box.conductors.some((one) => one.at?.joint === id),
+    ) as Box['joints'][number];
     const members = box.conductors.filter((one) => one.at?.joint === joint.id).map((one) => one.id);
     // One takes the joint apart, the other puts one more into it.
     const apart = {
       joints: box.joints.filter((one) => one !== joint),
-      conductors: box.conductors.map((one) => (members.includes(one.id) ? { ...one, at: { capped: true as const } } : one)),
+      conductors: box.conductors.map((one) =>
+        members.includes(one.id) ? { ...one, at: { capped: true as const } } : one,
+      ),
     };
-    const outside = box.conductors.find((one) => one.at && one.at.joint !== joint.id) as Box['conductors'][number];
-    const more = { conductors: box.conductors.map((one) => (one === outside ? { ...one, at: { joint: joint.id } } : one)) };
+    const outside = box.conductors.find(
+      (one) => one.at && one.at.joint !== joint.id,
+    ) as Box['conductors'][number];
+    const more = {
+      conductors: box.conductors.map((one) => (one === outside ? { ...one, at: { joint: joint.id } } : one)),
+    };
     expect(await send(change(base, apart, 'phone'))).toMatchObject([{ outcome: 'applied' }]);
     const [answer] = await send(change(base, more, 'laptop'));
     expect(answer).toMatchObject({
@@ -114,20 +142,28 @@ describe('two people in one box', () => {
     await server.store.replace(quillonPoint(), new Date());
     const again = await read();
     const [left, right] = members as [string, string];
-    const cleared = { labels: boxOf(again.job).labels.filter((label) => !members.includes(label.conductorId)) };
+    const cleared = {
+      labels: boxOf(again.job).labels.filter((label) => !members.includes(label.conductorId)),
+    };
     await send(change(again, cleared, 'phone'));
     const bare = await read();
-    const label = (conductorId: string, role: 'line' | 'load') => ({ labels: [...boxOf(bare.job).labels, { conductorId, role }] });
+    const label = (conductorId: string, role: 'line' | 'load') => ({
+      labels: [...boxOf(bare.job).labels, { conductorId, role }],
+    });
     expect(await send(change(bare, label(left, 'line'), 'phone'))).toMatchObject([{ outcome: 'applied' }]);
     const [clash] = await send(change(bare, label(right, 'load'), 'laptop'));
-    expect(clash).toMatchObject({ outcome: 'conflict', problems: [{ message: expect.stringContaining('one joint') }] });
+    expect(clash).toMatchObject({
+      outcome: 'conflict',
+      problems: [{ message: expect.stringContaining('one joint') }],
+    });
   });
 
   test('an edit chained on one that was merged keeps what was merged into it', async () => {
     const base = await read();
     const box = boxOf(base.job);
     const [first, second] = box.conductors as [Box['conductors'][number], Box['conductors'][number]];
-    const mark = (list: Box['conductors'], id: string, marking: string) => list.map((one) => (one.id === id ? { ...one, marking } : one));
+    const mark = (list: Box['conductors'], id: string, marking: string) =>
+      list.map((one) => (one.id === id ? { ...one, marking } : one));
     await send(change(base, { conductors: mark(box.conductors, first.id, 'theirs') }, 'laptop'));
     const once = mark(box.conductors, second.id, 'one');
     const twice = mark(once, second.id, 'two');
@@ -139,7 +175,9 @@ describe('two people in one box', () => {
     });
     const results = await send(edit([set(box.conductors, once)]), edit([set(once, twice)]));
     expect(results.map((result) => result.outcome)).toEqual(['applied', 'applied']);
-    expect(boxOf((await read()).job).conductors).toEqual(mark(mark(box.conductors, first.id, 'theirs'), second.id, 'two'));
+    expect(boxOf((await read()).job).conductors).toEqual(
+      mark(mark(box.conductors, first.id, 'theirs'), second.id, 'two'),
+    );
   });
 });
 
@@ -148,12 +186,20 @@ test('whoever does not know how things stood is told what became of the edit, th
   const box = boxOf(base.job);
   const [first, second] = box.conductors as [Box['conductors'][number], Box['conductors'][number]];
   const marked = (one: string, other: string) =>
-    box.conductors.map((conductor) => ({ ...conductor, marking: conductor === first ? one : conductor === second ? other : undefined }));
+    box.conductors.map((conductor) => ({
+      ...conductor,
+      marking: conductor === first ? one : conductor === second ? other : undefined,
+    }));
   await send(change(base, { conductors: marked('theirs', 'theirs too') as Box['conductors'] }, 'laptop'));
   const part = { kind: 'box' as const, id: box.id, base: base.sequence + 1 };
-  const [answer] = await send(edit([{ ...part, set: { conductors: { was: box.conductors, now: marked('mine', '') } } }]));
+  const [answer] = await send(
+    edit([{ ...part, set: { conductors: { was: box.conductors, now: marked('mine', '') } } }]),
+  );
   const after = boxOf((await read()).job).conductors;
-  expect(answer).toMatchObject({ outcome: 'applied', edit: { parts: [{ set: { conductors: { now: after } } }] } });
+  expect(answer).toMatchObject({
+    outcome: 'applied',
+    edit: { parts: [{ set: { conductors: { now: after } } }] },
+  });
 });
 
 test('what was made on top of an edit that is asked about is asked about too, where it rests on what did not come to be', async () => {
@@ -185,9 +231,18 @@ test('what was made on top of an edit that is asked about is asked about too, wh
       },
     ]),
   );
-  expect(results.map((result) => result.outcome)).toEqual(['conflict', 'conflict', 'conflict', 'applied', 'applied']);
+  expect(results.map((result) => result.outcome)).toEqual([
+    'conflict',
+    'conflict',
+    'conflict',
+    'applied',
+    'applied',
+  ]);
   const { job } = await read();
-  expect(job).toMatchObject({ address: 'Quillon Point', rooms: expect.arrayContaining([expect.objectContaining({ name: 'Radio room' })]) });
+  expect(job).toMatchObject({
+    address: 'Quillon Point',
+    rooms: expect.arrayContaining([expect.objectContaining({ name: 'Radio room' })]),
+  });
 });
 
 test('two windows of one device do not overwrite each other in silence', async () => {
@@ -195,7 +250,9 @@ test('two windows of one device do not overwrite each other in silence', async (
   const rename = (now: string, tab: string, was = 'Keeper’s kitchen') =>
     edit([{ kind: 'room', id: 'kitchen', base: base.sequence, set: { name: { was, now } } }], { tab });
   expect(await send(rename('One', 'tab-a'))).toMatchObject([{ outcome: 'applied' }]);
-  expect(await send(rename('Two', 'tab-b'))).toMatchObject([{ outcome: 'conflict', conflicts: [{ theirs: 'One', yours: 'Two' }] }]);
+  expect(await send(rename('Two', 'tab-b'))).toMatchObject([
+    { outcome: 'conflict', conflicts: [{ theirs: 'One', yours: 'Two' }] },
+  ]);
   // One that had the other's unsent edit in sight was made on its value.
   expect(await send(rename('Three', 'tab-b', 'One'))).toMatchObject([{ outcome: 'applied' }]);
 });
@@ -207,16 +264,23 @@ test('a window takes out what another of the same device added, when it names it
   const remove = (more: Partial<Edit>) => edit([{ ...part, remove: true }], more);
   expect(await send(add)).toMatchObject([{ outcome: 'applied' }]);
   expect(await send(remove({ tab: 'tab-b' }))).toMatchObject([{ outcome: 'conflict' }]);
-  expect(await send(remove({ tab: 'tab-b', on: [add.id], deviceId: 'laptop' }))).toMatchObject([{ outcome: 'conflict' }]);
+  expect(await send(remove({ tab: 'tab-b', on: [add.id], deviceId: 'laptop' }))).toMatchObject([
+    { outcome: 'conflict' },
+  ]);
   expect(await send(remove({ tab: 'tab-b', on: [add.id] }))).toMatchObject([{ outcome: 'applied' }]);
 });
 
 describe('a job has generations', () => {
   const rename = (base: number, generation: string) =>
-    edit([{ kind: 'room', id: 'kitchen', base, set: { name: { was: 'Keeper’s kitchen', now: 'Galley' } } }], { generation });
+    edit([{ kind: 'room', id: 'kitchen', base, set: { name: { was: 'Keeper’s kitchen', now: 'Galley' } } }], {
+      generation,
+    });
 
   test.each<[string, () => Promise<unknown>]>([
-    ['import over it', () => server.app.inject({ method: 'POST', url: '/api/jobs?existing=replace', payload: quillonPoint() })],
+    [
+      'import over it',
+      () => server.app.inject({ method: 'POST', url: '/api/jobs?existing=replace', payload: quillonPoint() }),
+    ],
     [
       'removal and return',
       async () => {
@@ -237,7 +301,11 @@ describe('a job has generations', () => {
     const after = await read();
     expect(after.generation).not.toBe(before.generation);
     expect(await send(rename(before.sequence, before.generation))).toMatchObject([
-      { outcome: 'conflict', conflicts: [{ field: 'name', yours: 'Galley' }], problems: [{ path: '/generation' }] },
+      {
+        outcome: 'conflict',
+        conflicts: [{ field: 'name', yours: 'Galley' }],
+        problems: [{ path: '/generation' }],
+      },
     ]);
     expect(await send(rename(after.sequence, after.generation))).toMatchObject([{ outcome: 'applied' }]);
   });
@@ -251,7 +319,11 @@ describe('a job has generations', () => {
   test('an unchanged job is not sent again, and the tag is another with each change and generation', async () => {
     const first = await server.app.inject('/api/jobs/quillon-point');
     const tag = String(first.headers.etag);
-    const ask = () => server.app.inject({ url: '/api/jobs/quillon-point', headers: { 'if-none-match': `"other", W/${tag}` } });
+    const ask = () =>
+      server.app.inject({
+        url: '/api/jobs/quillon-point',
+        headers: { 'if-none-match': `"other", W/${tag}` },
+      });
     expect([(await ask()).statusCode, (await ask()).body]).toEqual([304, '']);
     const { sequence, generation } = await read();
     await send(rename(sequence, generation));
@@ -262,7 +334,9 @@ describe('a job has generations', () => {
 test('the stream tells of a new generation and of the end', async () => {
   const address = await server.app.listen({ host: '127.0.0.1', port: 0 });
   const { sequence, generation } = await read();
-  const response = await fetch(`${address}/api/jobs/quillon-point/changes/stream?since=${sequence}&generation=${generation}`);
+  const response = await fetch(
+    `${address}/api/jobs/quillon-point/changes/stream?since=${sequence}&generation=${generation}`,
+  );
   const reader = (response.body as ReadableStream<Uint8Array>).getReader();
   let text = '';
   const until = async (needle: string) => {
@@ -280,16 +354,35 @@ test('the stream tells of a new generation and of the end', async () => {
 
 test('the history tells who did what, newest first, with what would take it back', async () => {
   const { sequence } = await read();
-  await send(edit([{ kind: 'room', id: 'kitchen', base: sequence, set: { name: { was: 'Keeper’s kitchen', now: 'One' } } }]));
+  await send(
+    edit([
+      { kind: 'room', id: 'kitchen', base: sequence, set: { name: { was: 'Keeper’s kitchen', now: 'One' } } },
+    ]),
+  );
   await send(edit([{ kind: 'room', id: 'gallery', base: sequence, set: { floor: { was: 1, now: 3 } } }]));
   await send(
-    edit([{ kind: 'room', id: 'kitchen', base: sequence + 2, set: { name: { was: 'One', now: 'Two' } } }], { deviceId: 'laptop' }),
+    edit([{ kind: 'room', id: 'kitchen', base: sequence + 2, set: { name: { was: 'One', now: 'Two' } } }], {
+      deviceId: 'laptop',
+    }),
   );
-  const ask = async (query: string) => (await server.app.inject(`/api/jobs/quillon-point/history${query}`)).json();
+  const ask = async (query: string) =>
+    (await server.app.inject(`/api/jobs/quillon-point/history${query}`)).json();
   const [last, first] = await ask('?kind=room&id=kitchen&limit=2');
-  expect(last).toMatchObject({ deviceId: 'laptop', label: 'test', undo: [{ set: { name: { was: 'Two', now: 'One' } } }] });
+  expect(last).toMatchObject({
+    deviceId: 'laptop',
+    label: 'test',
+    undo: [{ set: { name: { was: 'Two', now: 'One' } } }],
+  });
   expect(first).toMatchObject({ deviceId: 'phone', undo: [{ set: { name: { now: 'Keeper’s kitchen' } } }] });
-  expect((await ask('?limit=1')).map((entry: { sequence: number }) => entry.sequence)).toEqual([sequence + 3]);
-  expect((await ask(`?before=${sequence + 1}&limit=1`))[0]).toMatchObject({ sequence, parts: null, undo: null });
-  expect((await server.app.inject('/api/jobs/quillon-point/history?kind=room')).json().error.problems[0].path).toBe('/id');
+  expect((await ask('?limit=1')).map((entry: { sequence: number }) => entry.sequence)).toEqual([
+    sequence + 3,
+  ]);
+  expect((await ask(`?before=${sequence + 1}&limit=1`))[0]).toMatchObject({
+    sequence,
+    parts: null,
+    undo: null,
+  });
+  expect(
+    (await server.app.inject('/api/jobs/quillon-point/history?kind=room')).json().error.problems[0].path,
+  ).toBe('/id');
 });

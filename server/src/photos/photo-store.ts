@@ -29,7 +29,9 @@ export function folderPhotos(folder: string): PhotoStore {
     },
     get: (jobId, photoId, size) => readFile(path(jobId, photoId, size)).catch(() => undefined),
     async remove(jobId, photoId) {
-      await Promise.all((['full', 'thumb'] as const).map((size) => rm(path(jobId, photoId, size), { force: true })));
+      await Promise.all(
+        (['full', 'thumb'] as const).map((size) => rm(path(jobId, photoId, size), { force: true })),
+      );
     },
     removeJob: (jobId) => rm(join(folder, jobId), { recursive: true, force: true }),
     async room() {
@@ -43,7 +45,10 @@ export function folderPhotos(folder: string): PhotoStore {
   };
 }
 
-/** Beside its place, synced, then moved there, and the folder synced: a cut leaves the old file or the new one. */
+/**
+ * Beside its place, synced, then moved there, and the folder synced: a cut leaves the old file or the new
+ * one.
+ */
 async function writeWhole(path: string, bytes: Buffer): Promise<void> {
   const making = `${path}.${randomBytes(6).toString('hex')}.making`;
   try {

@@ -10,19 +10,26 @@ import { folderPhotos } from './photo-store.js';
 let server: TestApp;
 beforeAll(async () => {
   server = await testApp();
-  await server.store.replace({ ...quillonPoint(), photos: [{ id: 'p1', boxId: 'kitchen-door' }] }, new Date());
+  await server.store.replace(
+    { ...quillonPoint(), photos: [{ id: 'p1', boxId: 'kitchen-door' }] },
+    new Date(),
+  );
 });
 afterAll(() => server.close());
 
 const address = '/api/jobs/quillon-point/photos/p1';
-const picture = (width: number, height: number) => sharp({ create: { width, height, channels: 3, background: '#a08060' } });
+const picture = (width: number, height: number) =>
+  sharp({ create: { width, height, channels: 3, background: '#a08060' } });
 const send = (payload: Buffer, type = 'image/jpeg', url = address) =>
   server.app.inject({ method: 'PUT', url, payload, headers: { 'content-type': type } });
 
 describe('photographs', () => {
   test('are kept upright, shrunk and without position data, with a thumbnail', async () => {
     const withPlace = await picture(3000, 1500)
-      .withExif({ IFD0: { Copyright: 'nobody' }, IFD3: { GPSLatitudeRef: 'N', GPSLatitude: '43/1 54/1 0/1' } })
+      .withExif({
+        IFD0: { Copyright: 'nobody' },
+        IFD3: { GPSLatitudeRef: 'N', GPSLatitude: '43/1 54/1 0/1' },
+      })
       .withMetadata({ orientation: 6 })
       .jpeg()
       .toBuffer();
@@ -32,7 +39,12 @@ describe('photographs', () => {
     const back = await server.app.inject(address);
     expect(back.headers['content-type']).toBe('image/jpeg');
     const meta = await sharp(back.rawPayload).metadata();
-    expect([meta.width, meta.height, meta.exif, meta.orientation]).toEqual([1200, 2400, undefined, undefined]);
+    expect([meta.width, meta.height, meta.exif, meta.orientation]).toEqual([
+      1200,
+      2400,
+      undefined,
+      undefined,
+    ]);
     const thumb = await sharp((await server.app.inject(`${address}?size=thumb`)).rawPayload).metadata();
     expect([thumb.width, thumb.height]).toEqual([320, 320]);
   });
@@ -48,9 +60,27 @@ describe('photographs', () => {
   });
 
   test.each<[string, () => Promise<Buffer> | Buffer, string, number, string]>([
-    ['what only says it is a picture', () => Buffer.from('not a picture'), 'image/jpeg', 415, 'not-a-picture'],
-    ['a drawing with script in it', () => Buffer.from('<svg xmlns="http://www.w3.org/2000/svg"/>'), 'image/png', 415, 'not-a-picture'],
-    ['a half picture', async () => (await picture(400, 400).jpeg().toBuffer()).subarray(0, 300), 'image/jpeg', 415, 'not-a-picture'],
+    [
+      'what only says it is a picture',
+      () => Buffer.from('not a picture'),
+      'image/jpeg',
+      415,
+      'not-a-picture',
+    ],
+    [
+      'a drawing with script in it',
+      () => Buffer.from('<svg xmlns="http://www.w3.org/2000/svg"/>'),
+      'image/png',
+      415,
+      'not-a-picture',
+    ],
+    [
+      'a half picture',
+      async () => (await picture(400, 400).jpeg().toBuffer()).subarray(0, 300),
+      'image/jpeg',
+      415,
+      'not-a-picture',
+    ],
     ['another type', () => Buffer.from('x'), 'application/pdf', 415, 'wrong-media-type'],
     ['more than the limit', () => Buffer.alloc(15_000_001), 'image/jpeg', 413, 'too-large'],
   ])('%s is refused clearly', async (_, bytes, type, status, code) => {
@@ -80,20 +110,30 @@ describe('photographs', () => {
     await server.app.inject({ method: 'DELETE', url: '/api/jobs/quillon-point' });
     expect((await server.app.inject(address)).json().error.code).toBe('no-such-job');
     await emptyBin(server.store, folderPhotos(server.photoFolder), new Date(Date.now() + 29 * 86_400_000));
-    expect((await server.app.inject({ method: 'POST', url: '/api/jobs/quillon-point/return' })).statusCode).toBe(204);
+    expect(
+      (await server.app.inject({ method: 'POST', url: '/api/jobs/quillon-point/return' })).statusCode,
+    ).toBe(204);
     expect((await server.app.inject(address)).statusCode).toBe(200);
     await server.app.inject({ method: 'DELETE', url: '/api/jobs/quillon-point' });
     await emptyBin(server.store, folderPhotos(server.photoFolder), new Date(Date.now() + 31 * 86_400_000));
     expect(existsSync(join(server.photoFolder, 'quillon-point'))).toBe(false);
-    expect((await server.app.inject({ method: 'POST', url: '/api/jobs/quillon-point/return' })).json().error.code).toBe('no-such-job');
-    await server.store.replace({ ...quillonPoint(), photos: [{ id: 'p1', boxId: 'kitchen-door' }] }, new Date());
+    expect(
+      (await server.app.inject({ method: 'POST', url: '/api/jobs/quillon-point/return' })).json().error.code,
+    ).toBe('no-such-job');
+    await server.store.replace(
+      { ...quillonPoint(), photos: [{ id: 'p1', boxId: 'kitchen-door' }] },
+      new Date(),
+    );
   });
 
   test('a photograph nobody took, one of no job, and one taken out', async () => {
-    expect((await server.app.inject('/api/jobs/quillon-point/photos/none')).json().error.code).toBe('no-such-photo');
-    expect((await send(await picture(5, 5).jpeg().toBuffer(), 'image/jpeg', '/api/jobs/none/photos/p1')).json().error.code).toBe(
-      'no-such-job',
+    expect((await server.app.inject('/api/jobs/quillon-point/photos/none')).json().error.code).toBe(
+      'no-such-photo',
     );
+    expect(
+      (await send(await picture(5, 5).jpeg().toBuffer(), 'image/jpeg', '/api/jobs/none/photos/p1')).json()
+        .error.code,
+    ).toBe('no-such-job');
     expect((await server.app.inject('/api/jobs/quillon-point/photos/..%2Fescape')).statusCode).toBe(400);
     expect((await server.app.inject({ method: 'DELETE', url: address })).statusCode).toBe(204);
     expect((await server.app.inject(address)).statusCode).toBe(404);

@@ -12,9 +12,14 @@ const PhotoParams = z.object({ jobId: Id, photoId: Id });
 /** The largest photograph taken, bytes. The web application shrinks them before. */
 const LARGEST_PHOTO = 15_000_000;
 
-export function photoRoutes(app: FastifyInstance, { store, photos, heavy }: { store: JobStore; photos: PhotoStore; heavy: Heavy }): void {
-  app.addContentTypeParser(['image/jpeg', 'image/png', 'image/webp'], { parseAs: 'buffer', bodyLimit: LARGEST_PHOTO }, (_, body, done) =>
-    done(null, body),
+export function photoRoutes(
+  app: FastifyInstance,
+  { store, photos, heavy }: { store: JobStore; photos: PhotoStore; heavy: Heavy },
+): void {
+  app.addContentTypeParser(
+    ['image/jpeg', 'image/png', 'image/webp'],
+    { parseAs: 'buffer', bodyLimit: LARGEST_PHOTO },
+    (_, body, done) => done(null, body),
   );
   const typed = app.withTypeProvider<ZodTypeProvider>();
 
@@ -40,7 +45,10 @@ export function photoRoutes(app: FastifyInstance, { store, photos, heavy }: { st
       const { jobId, photoId } = request.params;
       await named(request.params);
       const encoded = Buffer.isBuffer(request.body) ? await heavy.picture(request.body) : null;
-      if (!encoded) throw new RequestError('not-a-picture', [{ path: '', message: 'must be a JPEG, PNG or WebP picture' }]);
+      if (!encoded)
+        throw new RequestError('not-a-picture', [
+          { path: '', message: 'must be a JPEG, PNG or WebP picture' },
+        ]);
       await photos.put(jobId, photoId, encoded);
       return { width: encoded.width, height: encoded.height };
     },
@@ -60,7 +68,10 @@ export function photoRoutes(app: FastifyInstance, { store, photos, heavy }: { st
       await named(request.params);
       const bytes = await photos.get(jobId, photoId, request.query.size ?? 'full');
       if (!bytes) throw new RequestError('no-such-photo');
-      return reply.type('image/jpeg').header('cache-control', 'private, max-age=31536000, immutable').send(bytes);
+      return reply
+        .type('image/jpeg')
+        .header('cache-control', 'private, max-age=31536000, immutable')
+        .send(bytes);
     },
   );
 

@@ -7,17 +7,34 @@ import type { SiteGateway } from './site-client.js';
 export function siteRoutes(app: FastifyInstance, site: SiteGateway): void {
   const typed = app.withTypeProvider<ZodTypeProvider>();
 
-  typed.get('/api/site', { schema: { summary: 'The router and its clients', response: { 200: SiteState } } }, () => site.state());
+  typed.get(
+    '/api/site',
+    { schema: { summary: 'The router and its clients', response: { 200: SiteState } } },
+    () => site.state(),
+  );
 
   typed.post(
     '/api/site/joins',
-    { bodyLimit: 16_384, schema: { summary: 'Starts a try at joining a device', body: JoinRequest, response: { 202: JoinState } } },
+    {
+      bodyLimit: 16_384,
+      schema: {
+        summary: 'Starts a try at joining a device',
+        body: JoinRequest,
+        response: { 202: JoinState },
+      },
+    },
     async (request, reply) => reply.code(202).send(await site.startJoin(request.body)),
   );
 
   typed.get(
     '/api/site/joins/:joinId',
-    { schema: { summary: 'How far a try has come', params: z.object({ joinId: Id }), response: { 200: JoinState } } },
+    {
+      schema: {
+        summary: 'How far a try has come',
+        params: z.object({ joinId: Id }),
+        response: { 200: JoinState },
+      },
+    },
     (request) => site.join(request.params.joinId),
   );
 }

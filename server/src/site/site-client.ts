@@ -25,7 +25,11 @@ export function httpSite(address: string): SiteGateway {
     state: async () => SiteState.parse(await ask('/site')),
     startJoin: async (request) =>
       JoinState.parse(
-        await ask('/joins', { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify(request) }),
+        await ask('/joins', {
+          method: 'POST',
+          headers: { 'content-type': 'application/json' },
+          body: JSON.stringify(request),
+        }),
       ),
     join: async (id) => JoinState.parse(await ask(`/joins/${encodeURIComponent(id)}`)),
   };

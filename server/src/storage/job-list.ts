@@ -22,8 +22,8 @@ export interface JobPage {
 const FORM = 1;
 
 /**
- * The jobs in pages. A summary is kept with the job until the next change, so that a list costs as many rows as it shows.
- * Null: `after` names no job.
+ * The jobs in pages. A summary is kept with the job until the next change, so that a list costs as many rows
+ * as it shows. Null: `after` names no job.
  */
 export class JobList {
   constructor(
@@ -35,7 +35,10 @@ export class JobList {
   async page({ limit, after, search, order }: ListRequest): Promise<JobPage | null> {
     const { jobs } = this.tables;
     const conditions: WhereOptions[] = [{ removedAt: null }];
-    if (search) conditions.push({ name: { [Op.like]: `%${search.replaceAll(/[\\%_]/g, (letter) => `\\${letter}`)}%` } });
+    if (search)
+      conditions.push({
+        name: { [Op.like]: `%${search.replaceAll(/[\\%_]/g, (letter) => `\\${letter}`)}%` },
+      });
     if (after !== undefined) {
       const last = await jobs.findByPk(after, { attributes: ['id', 'name', 'updatedAt'] });
       if (!last) return null;
@@ -69,7 +72,10 @@ export class JobList {
     if (!stored) return undefined;
     const summary = this.summarise(stored);
     const { generation, sequence } = stored;
-    await this.tables.jobs.update({ summary, summaryOf: formOf(generation, sequence) }, { where: { id, generation, sequence } });
+    await this.tables.jobs.update(
+      { summary, summaryOf: formOf(generation, sequence) },
+      { where: { id, generation, sequence } },
+    );
     return summary;
   }
 }

@@ -9,7 +9,8 @@ beforeAll(async () => {
 afterAll(() => server.close());
 
 const now = new Date('2026-05-04T09:12:00Z');
-const listed = async (): Promise<string[]> => (await server.app.inject('/api/jobs')).json<{ id: string }[]>().map(({ id }) => id);
+const listed = async (): Promise<string[]> =>
+  (await server.app.inject('/api/jobs')).json<{ id: string }[]>().map(({ id }) => id);
 
 test('an empty store takes all jobs it is filled with or none, the last first in the list; one that has any takes none', async () => {
   const beyondTheColumn = { ...quillonPoint(), id: 'x'.repeat(10_000) };

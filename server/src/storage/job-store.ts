@@ -20,9 +20,20 @@ import {
   recordKey,
 } from '@inventario/core';
 import { Op, type Sequelize, Transaction } from 'sequelize';
-import { defineTables, type RecordRow, TABLE_NAMES, TABLES, type TableName, type Tables, tableOf } from './tables.js';
+import {
+  defineTables,
+  type RecordRow,
+  TABLE_NAMES,
+  TABLES,
+  type TableName,
+  type Tables,
+  tableOf,
+} from './tables.js';
 
-/** A job as the database holds it: the document, the change it stands at, and where each record is kept in its list. */
+/**
+ * A job as the database holds it: the document, the change it stands at, and where each record is kept in its
+ * list.
+ */
 export interface StoredJob {
   job: Job;
   sequence: number;
@@ -42,7 +53,10 @@ const MOST_AT_ONCE = 3_000_000;
 
 const rowName = (kind: ListKind, key: string) => `${kind}/${key}`;
 
-/** Jobs in rows. Every write happens in a transaction that holds the job's row; what was read is kept by sequence. */
+/**
+ * Jobs in rows. Every write happens in a transaction that holds the job's row; what was read is kept by
+ * sequence.
+ */
 export class JobStore {
   readonly tables: Tables;
   private readonly cache = new Map<string, StoredJob>();
@@ -52,13 +66,17 @@ export class JobStore {
   }
 
   /**
-   * One write, all or nothing, under the lock of the job's row. Reading only what is committed, it locks no gaps between jobs: two that
-   * are taken in at once do not wait for each other. One that the database breaks off to untie a knot is begun again.
+   * One write, all or nothing, under the lock of the job's row. Reading only what is committed, it locks no
+   * gaps between jobs: two that are taken in at once do not wait for each other. One that the database breaks
+   * off to untie a knot is begun again.
    */
   async transaction<Result>(work: (transaction: Transaction) => Promise<Result>): Promise<Result> {
     for (let tries = 1; ; tries++) {
       try {
-        return await this.sequelize.transaction({ isolationLevel: Transaction.ISOLATION_LEVELS.READ_COMMITTED }, work);
+        return await this.sequelize.transaction(
+          { isolationLevel: Transaction.ISOLATION_LEVELS.READ_COMMITTED },
+          work,
+        );
       } catch (error) {
         if (tries === MOST_TRIES || !isKnot(error)) throw error;
       }
@@ -78,8 +96,13 @@ export class JobStore {
   /** Where each of these jobs stands; those that are gone are left out. */
   async standings(ids: readonly string[]): Promise<Map<string, Standing>> {
     if (ids.length === 0) return new Map();
-    const rows = await this.tables.jobs.findAll({ attributes: ['id', 'sequence', 'generation'], where: { id: [...ids], removedAt: null } });
-    return new Map(rows.map((row) => [row.get().id, { sequence: row.get().sequence, generation: row.get().generation }]));
+    const rows = await this.tables.jobs.findAll({
+      attributes: ['id', 'sequence', 'generation'],
+      where: { id: [...ids], removedAt: null },
+    });
+    return new Map(
+      rows.map((row) => [row.get().id, { sequence: row.get().sequence, generation: row.get().generation }]),
+    );
   }
 
   /** The job at its present sequence. `lock` holds its row until the transaction ends. */
@@ -92,13 +115,20 @@ export class JobStore {
     });
     if (!row) return undefined;
     const known = this.cache.get(id);
-    if (known && known.sequence === row.get('sequence') && known.generation === row.get('generation')) return known;
-    return transaction ? this.load(id, transaction) : this.sequelize.transaction({ readOnly: true }, (own) => this.load(id, own));
+    if (known && known.sequence === row.get('sequence') && known.generation === row.get('generation'))
+      return known;
+    return transaction
+      ? this.load(id, transaction)
+      : this.sequelize.transaction({ readOnly: true }, (own) => this.load(id, own));
   }
 
   /** The whole job as JSON text, made and packed once for each change. */
-  async readText(id: string): Promise<(Standing & { bytes: (packing: Packing) => Promise<Buffer> }) | undefined> {
-    const stored = (await this.read(id)) as (StoredJob & { packed?: Map<Packing, Promise<Buffer>> }) | undefined;
+  async readText(
+    id: string,
+  ): Promise<(Standing & { bytes: (packing: Packing) => Promise<Buffer> }) | undefined> {
+    const stored = (await this.read(id)) as
+      | (StoredJob & { packed?: Map<Packing, Promise<Buffer>> })
+      | undefined;
     if (!stored) return undefined;
     stored.packed ??= new Map();
     const { packed } = stored;
@@ -119,9 +149,16 @@ export class JobStore {
     for (const kind of LIST_KINDS) if (lists.includes(kind)) records.set(kind, []);
     const places = new Map<string, number>();
     for (const table of TABLE_NAMES) {
-      const rows = await this.tables.records[table].findAll({ where: { jobId: id }, order: [['place', 'ASC']], raw: true, transaction });
+      const rows = await this.tables.records[table].findAll({
+        where: { jobId: id },
+        order: [['place', 'ASC']],
+        raw: true,
+        transaction,
+      });
       for (const record of rows as unknown as RecordRow[]) {
-        records.get(record.kind)?.push(typeof record.doc === 'string' ? (JSON.parse(record.doc) as JobRecord) : record.doc);
+        records
+          .get(record.kind)
+          ?.push(typeof record.doc === 'string' ? (JSON.parse(record.doc) as JobRecord) : record.doc);
         places.set(rowName(record.kind, record.id), record.place);
       }
     }
@@ -135,17 +172,23 @@ export class JobStore {
     return stored;
   }
 
-  /** A new job, or the whole of an existing one replaced (as its next change); a new generation of it begins. */
+  /**
+   * A new job, or the whole of an existing one replaced (as its next change); a new generation of it begins.
+   */
   async replace(job: Job, now: Date): Promise<void> {
     await this.transaction((transaction) => this.put(job, now, transaction));
     this.cache.delete(job.id);
   }
 
-  /** Takes jobs into a store without any, the last first in the list; all of them, or none if it is broken off. */
+  /**
+   * Takes jobs into a store without any, the last first in the list; all of them, or none if it is broken
+   * off.
+   */
   async fill(jobs: readonly Job[], now: Date): Promise<void> {
     await this.transaction(async (transaction) => {
       if (!(await this.isEmpty(transaction))) return;
-      for (const [order, job] of jobs.entries()) await this.put(job, new Date(now.getTime() + order), transaction);
+      for (const [order, job] of jobs.entries())
+        await this.put(job, new Date(now.getTime() + order), transaction);
     });
   }
 
@@ -153,13 +196,22 @@ export class JobStore {
     const before = await this.tables.jobs.findByPk(job.id, { transaction, lock: transaction.LOCK.UPDATE });
     const sequence = before ? before.get().sequence + 1 : 0;
     if (before)
-      for (const table of [...TABLE_NAMES].reverse()) await this.tables.records[table].destroy({ where: { jobId: job.id }, transaction });
+      for (const table of [...TABLE_NAMES].reverse())
+        await this.tables.records[table].destroy({ where: { jobId: job.id }, transaction });
     await this.tables.jobs.upsert(
-      { ...this.jobRow(job, sequence, sequence, now), generation: randomUUID(), removedAt: null, summary: null, summaryOf: null },
+      {
+        ...this.jobRow(job, sequence, sequence, now),
+        generation: randomUUID(),
+        removedAt: null,
+        summary: null,
+        summaryOf: null,
+      },
       { transaction },
     );
     const rows = LIST_KINDS.flatMap((kind) =>
-      (listOf(job, kind) ?? []).map((doc, place) => row(job.id, kind, recordKey(kind, doc, place), place, sequence, doc)),
+      (listOf(job, kind) ?? []).map((doc, place) =>
+        row(job.id, kind, recordKey(kind, doc, place), place, sequence, doc),
+      ),
     );
     await this.write(rows, transaction);
     if (before)
@@ -187,31 +239,61 @@ export class JobStore {
 
   /** Drops for good what has lain in the bin since before an instant. @returns the ids of those jobs */
   async emptyBin(before: Date): Promise<string[]> {
-    const rows = await this.tables.jobs.findAll({ attributes: ['id'], where: { removedAt: { [Op.lt]: before } } });
+    const rows = await this.tables.jobs.findAll({
+      attributes: ['id'],
+      where: { removedAt: { [Op.lt]: before } },
+    });
     const ids = rows.map((row) => row.get().id);
     for (const id of ids)
       await this.transaction(async (transaction) => {
         const where = { id, removedAt: { [Op.lt]: before } };
-        if (!(await this.tables.jobs.findOne({ attributes: ['id'], where, transaction, lock: transaction.LOCK.UPDATE }))) return;
-        for (const table of [...TABLE_NAMES].reverse()) await this.tables.records[table].destroy({ where: { jobId: id }, transaction });
+        if (
+          !(await this.tables.jobs.findOne({
+            attributes: ['id'],
+            where,
+            transaction,
+            lock: transaction.LOCK.UPDATE,
+          }))
+        )
+          return;
+        for (const table of [...TABLE_NAMES].reverse())
+          await this.tables.records[table].destroy({ where: { jobId: id }, transaction });
         await this.tables.jobs.destroy({ where, transaction });
       });
     return ids;
   }
 
-  /** Writes what differs between the stored job and the next, with the change itself. The caller holds the job's row. */
-  async apply(before: StoredJob, next: Job, edit: Edit, now: Date, transaction: Transaction): Promise<StoredJob> {
+  /**
+   * Writes what differs between the stored job and the next, with the change itself. The caller holds the
+   * job's row.
+   */
+  async apply(
+    before: StoredJob,
+    next: Job,
+    edit: Edit,
+    now: Date,
+    transaction: Transaction,
+  ): Promise<StoredJob> {
     const sequence = before.sequence + 1;
     const { places, moved } = placesAfter(before, next);
     const changes = changedRecords(before.job, next);
     const header = changes.find((change) => change.kind === 'job');
-    const listed = changes.filter((change): change is RecordChange & { kind: ListKind } => change.kind !== 'job');
+    const listed = changes.filter(
+      (change): change is RecordChange & { kind: ListKind } => change.kind !== 'job',
+    );
     const upserts = new Map<string, RecordRow>();
     for (const { kind, key, record } of listed)
-      if (record) upserts.set(rowName(kind, key), row(next.id, kind, key, places.get(rowName(kind, key)) ?? 0, sequence, record));
+      if (record)
+        upserts.set(
+          rowName(kind, key),
+          row(next.id, kind, key, places.get(rowName(kind, key)) ?? 0, sequence, record),
+        );
     for (const { kind, key, doc } of moved)
       if (!upserts.has(rowName(kind, key)))
-        upserts.set(rowName(kind, key), row(next.id, kind, key, places.get(rowName(kind, key)) ?? 0, sequence, doc));
+        upserts.set(
+          rowName(kind, key),
+          row(next.id, kind, key, places.get(rowName(kind, key)) ?? 0, sequence, doc),
+        );
     await this.write([...upserts.values()], transaction);
     await this.removeRows(
       next.id,
@@ -219,11 +301,21 @@ export class JobStore {
       transaction,
     );
     await this.tables.jobs.update(
-      header ? this.jobRow(next, sequence, sequence, now) : { sequence, lists: listsOf(next), updatedAt: now },
+      header
+        ? this.jobRow(next, sequence, sequence, now)
+        : { sequence, lists: listsOf(next), updatedAt: now },
       { where: { id: next.id }, transaction },
     );
     await this.tables.changes.create(
-      { jobId: next.id, sequence, editId: edit.id, deviceId: edit.deviceId, edit, takenAt: now, takeBack: inverse(before.job, edit) },
+      {
+        jobId: next.id,
+        sequence,
+        editId: edit.id,
+        deviceId: edit.deviceId,
+        edit,
+        takenAt: now,
+        takeBack: inverse(before.job, edit),
+      },
       { transaction },
     );
     return { job: next, sequence, generation: before.generation, places, updatedAt: now };
@@ -236,12 +328,20 @@ export class JobStore {
 
   /** The change an edit became, when it was applied before. */
   async sequenceOf(jobId: string, editId: string, transaction: Transaction): Promise<number | undefined> {
-    const change = await this.tables.changes.findOne({ where: { jobId, editId }, attributes: ['sequence'], transaction });
+    const change = await this.tables.changes.findOne({
+      where: { jobId, editId },
+      attributes: ['sequence'],
+      transaction,
+    });
     return change?.get().sequence;
   }
 
   /** Changes after `since`, oldest first. */
-  async changes(jobId: string, since: number, options: { transaction?: Transaction; limit?: number } = {}): Promise<Change[]> {
+  async changes(
+    jobId: string,
+    since: number,
+    options: { transaction?: Transaction; limit?: number } = {},
+  ): Promise<Change[]> {
     const rows = await this.tables.changes.findAll({
       where: { jobId, sequence: { [Op.gt]: since } },
       attributes: ['sequence', 'edit', 'takenAt'],
@@ -258,7 +358,11 @@ export class JobStore {
   /** What was done, newest first, before a sequence; of one record alone when it is named. */
   async history(
     jobId: string,
-    { before, limit, record }: { before: number; limit: number; record?: { kind: string; id: string } | undefined },
+    {
+      before,
+      limit,
+      record,
+    }: { before: number; limit: number; record?: { kind: string; id: string } | undefined },
   ): Promise<HistoryEntry[]> {
     const found: HistoryEntry[] = [];
     const own = (parts: EditPart[] | null) =>
@@ -275,7 +379,14 @@ export class JobStore {
         const parts = own(edit?.parts ?? null);
         if (parts?.length === 0 || found.length === limit) continue;
         const back = own((takeBack as EditPart[] | null) ?? null);
-        found.push({ sequence, at: instantOf(takenAt, edit), deviceId, label: edit?.label ?? '', parts, undo: back });
+        found.push({
+          sequence,
+          at: instantOf(takenAt, edit),
+          deviceId,
+          label: edit?.label ?? '',
+          parts,
+          undo: back,
+        });
       }
       if (rows.length < HISTORY_AT_ONCE) break;
       last = rows.at(-1)?.get().sequence ?? 0;
@@ -284,7 +395,16 @@ export class JobStore {
   }
 
   private jobRow(job: Job, sequence: number, version: number, updatedAt: Date) {
-    return { id: job.id, ownerId: null, name: job.name, sequence, version, header: headerOf(job), lists: listsOf(job), updatedAt };
+    return {
+      id: job.id,
+      ownerId: null,
+      name: job.name,
+      sequence,
+      version,
+      header: headerOf(job),
+      lists: listsOf(job),
+      updatedAt,
+    };
   }
 
   private async write(rows: readonly RecordRow[], transaction: Transaction): Promise<void> {
@@ -294,13 +414,20 @@ export class JobStore {
       const fields = Object.keys(TABLES[table].references);
       for (const some of inBunches(own))
         await this.tables.records[table].bulkCreate(
-          some.map((entry) => ({ ...entry, ...Object.fromEntries(fields.map((field) => [field, entry.doc[field]])) })),
+          some.map((entry) => ({
+            ...entry,
+            ...Object.fromEntries(fields.map((field) => [field, entry.doc[field]])),
+          })),
           { transaction, updateOnDuplicate: ['place', 'version', 'doc', ...fields] },
         );
     }
   }
 
-  private async removeRows(jobId: string, gone: readonly { kind: ListKind; key: string }[], transaction: Transaction): Promise<void> {
+  private async removeRows(
+    jobId: string,
+    gone: readonly { kind: ListKind; key: string }[],
+    transaction: Transaction,
+  ): Promise<void> {
     for (const table of [...TABLE_NAMES].reverse() as TableName[]) {
       const own = gone.filter((change) => tableOf(change.kind) === table);
       if (own.length === 0) continue;
@@ -323,13 +450,15 @@ const PACK: Record<Packing, (bytes: Buffer) => Promise<Buffer>> = {
 const MOST_TRIES = 5;
 
 /** Two transactions waited for each other, or for too long: neither is at fault. */
-const isKnot = (error: unknown) => [1205, 1213].includes(Number((error as { original?: { errno?: number } }).original?.errno));
+const isKnot = (error: unknown) =>
+  [1205, 1213].includes(Number((error as { original?: { errno?: number } }).original?.errno));
 
 /** Rows of an edit read at once when the history is asked for. */
 const HISTORY_AT_ONCE = 500;
 
 /** When a change was taken; those of earlier versions know only when they were made. */
-const instantOf = (takenAt: Date | null, edit: Edit | null): string => takenAt?.toISOString() ?? edit?.at ?? new Date(0).toISOString();
+const instantOf = (takenAt: Date | null, edit: Edit | null): string =>
+  takenAt?.toISOString() ?? edit?.at ?? new Date(0).toISOString();
 
 /** The rows in bunches that one statement can carry. */
 function* inBunches(rows: readonly RecordRow[]): Generator<RecordRow[]> {
@@ -347,13 +476,20 @@ function* inBunches(rows: readonly RecordRow[]): Generator<RecordRow[]> {
   if (bunch.length > 0) yield bunch;
 }
 
-function row(jobId: string, kind: ListKind, id: string, place: number, version: number, doc: JobRecord): RecordRow {
+function row(
+  jobId: string,
+  kind: ListKind,
+  id: string,
+  place: number,
+  version: number,
+  doc: JobRecord,
+): RecordRow {
   return { jobId, kind, id, place, version, ownerId: null, doc };
 }
 
 /**
- * Where each record of the next job is kept. Places only have to rise along the list, so a record added at the end or taken out
- * moves nothing; one put back in the middle renumbers its list.
+ * Where each record of the next job is kept. Places only have to rise along the list, so a record added at
+ * the end or taken out moves nothing; one put back in the middle renumbers its list.
  */
 function placesAfter(
   before: StoredJob,

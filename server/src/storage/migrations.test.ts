@@ -26,7 +26,14 @@ async function landed(sequelize: Sequelize): Promise<void> {
   await insert(sequelize, META, { name: first.name });
   const { rooms: _, ...whole } = quillonPoint();
   const lists = ['room', 'circuit', 'load', 'box', 'group', 'selection', 'pairing', 'event', 'photo'];
-  const header = { format: whole.format, version: 1, id: 'old', name: 'Old house', practice: 'us', edition: '2023' };
+  const header = {
+    format: whole.format,
+    version: 1,
+    id: 'old',
+    name: 'Old house',
+    practice: 'us',
+    edition: '2023',
+  };
   await insert(sequelize, 'jobs', {
     id: 'old',
     name: 'Old house',
@@ -48,8 +55,21 @@ async function landed(sequelize: Sequelize): Promise<void> {
   await room('hall', 0, 'Hall');
   await room('attic', 1, 'Attic');
   const parts = [{ kind: 'room', id: 'hall', base: 0, set: { name: { was: 'Entry', now: 'Hall' } } }];
-  const edit = { id: 'e1', deviceId: 'phone', n: 1, at: '2026-03-01T09:59:00Z', label: 'Call it Hall', parts };
-  await insert(sequelize, 'changes', { job_id: 'old', sequence: 1, edit_id: 'e1', device_id: 'phone', edit: JSON.stringify(edit) });
+  const edit = {
+    id: 'e1',
+    deviceId: 'phone',
+    n: 1,
+    at: '2026-03-01T09:59:00Z',
+    label: 'Call it Hall',
+    parts,
+  };
+  await insert(sequelize, 'changes', {
+    job_id: 'old',
+    sequence: 1,
+    edit_id: 'e1',
+    device_id: 'phone',
+    edit: JSON.stringify(edit),
+  });
 }
 
 const insert = (sequelize: Sequelize, table: string, row: Record<string, unknown>) =>
@@ -75,7 +95,11 @@ describe('an upgrade with data in it', () => {
         await migrate(sequelize);
         const store = new JobStore(sequelize);
         const stored = await store.read('old');
-        expect(stored).toMatchObject({ sequence: 1, generation: expect.stringMatching(/^[0-9a-f-]{36}$/), job: { name: 'Old house' } });
+        expect(stored).toMatchObject({
+          sequence: 1,
+          generation: expect.stringMatching(/^[0-9a-f-]{36}$/),
+          job: { name: 'Old house' },
+        });
         expect(stored?.job.rooms.map((room) => room.name)).toEqual(['Hall', 'Attic']);
         const [entry] = await store.history('old', { before: 9, limit: 5 });
         expect(entry).toMatchObject({ at: '2026-03-01T09:59:00Z', label: 'Call it Hall', undo: null });
@@ -92,7 +116,9 @@ describe('an upgrade with data in it', () => {
         for (const statement of first.statements.slice(0, count)) await sequelize.query(statement);
         await migrate(sequelize);
         await new JobStore(sequelize).replace(quillonPoint(), new Date());
-        expect((await new JobStore(sequelize).read('quillon-point'))?.job).toEqual(JSON.parse(JSON.stringify(quillonPoint())));
+        expect((await new JobStore(sequelize).read('quillon-point'))?.job).toEqual(
+          JSON.parse(JSON.stringify(quillonPoint())),
+        );
       });
   });
 });

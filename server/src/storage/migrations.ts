@@ -4,8 +4,8 @@ import { jobsAndRecords } from './migrations/0001-jobs-and-records.js';
 import { generationsAndHistory } from './migrations/0002-generations-and-history.js';
 
 /**
- * Forward only, in this order. Each is frozen once it has landed, and may be begun again from its first statement wherever it was cut
- * off: MariaDB takes no definition back.
+ * Forward only, in this order. Each is frozen once it has landed, and may be begun again from its first
+ * statement wherever it was cut off: MariaDB takes no definition back.
  */
 export const MIGRATIONS: readonly { name: string; statements: readonly string[] }[] = [
   { name: '0001-jobs-and-records', statements: jobsAndRecords },
@@ -18,7 +18,10 @@ export class LaterDatabaseError extends Error {}
 /** Brings the database to the newest form. Two servers that start together wait for each other. */
 export async function migrate(sequelize: Sequelize): Promise<void> {
   await sequelize.transaction(async (transaction) => {
-    await sequelize.query("SELECT GET_LOCK('inventario-migrations', 60)", { transaction, type: QueryTypes.SELECT });
+    await sequelize.query("SELECT GET_LOCK('inventario-migrations', 60)", {
+      transaction,
+      type: QueryTypes.SELECT,
+    });
     try {
       const storage = new SequelizeStorage({ sequelize });
       const umzug = new Umzug({
@@ -39,7 +42,10 @@ export async function migrate(sequelize: Sequelize): Promise<void> {
         );
       await umzug.up();
     } finally {
-      await sequelize.query("SELECT RELEASE_LOCK('inventario-migrations')", { transaction, type: QueryTypes.SELECT });
+      await sequelize.query("SELECT RELEASE_LOCK('inventario-migrations')", {
+        transaction,
+        type: QueryTypes.SELECT,
+      });
     }
   });
 }

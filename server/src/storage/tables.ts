@@ -2,8 +2,8 @@ import type { JobRecord, ListKind } from '@inventario/core';
 import { DataTypes, type Model, type ModelAttributes, type ModelStatic, type Sequelize } from 'sequelize';
 
 /**
- * Which table keeps which kind of record, parents before children. `references` are the fields a foreign key stands on.
- * Kinds that share a table are told apart by its `kind` column.
+ * Which table keeps which kind of record, parents before children. `references` are the fields a foreign key
+ * stands on. Kinds that share a table are told apart by its `kind` column.
  */
 export const TABLES = {
   rooms: { kinds: ['room'], references: {} },
@@ -17,8 +17,14 @@ export const TABLES = {
   events: { kinds: ['event'], references: {} },
   photos: { kinds: ['photo'], references: {} },
   catalogue: { kinds: ['device', 'hub', 'part', 'connector', 'enclosure', 'platform'], references: {} },
-  extras: { kinds: ['controlPoint', 'thing', 'hubSetup', 'account', 'automation', 'override'], references: {} },
-} as const satisfies Record<string, { kinds: readonly ListKind[]; references: Readonly<Record<string, string>> }>;
+  extras: {
+    kinds: ['controlPoint', 'thing', 'hubSetup', 'account', 'automation', 'override'],
+    references: {},
+  },
+} as const satisfies Record<
+  string,
+  { kinds: readonly ListKind[]; references: Readonly<Record<string, string>> }
+>;
 
 export type TableName = keyof typeof TABLES;
 export const TABLE_NAMES = Object.keys(TABLES) as TableName[];
@@ -29,7 +35,9 @@ export function tableOf(kind: ListKind): TableName {
   return name;
 }
 
-/** A row of any record table. `version` is the change of the job that wrote it last; `place` orders the list. */
+/**
+ * A row of any record table. `version` is the change of the job that wrote it last; `place` orders the list.
+ */
 export interface RecordRow {
   jobId: string;
   kind: ListKind;

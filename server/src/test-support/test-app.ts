@@ -23,7 +23,9 @@ export interface TestApp {
 }
 
 /** The server on a fresh database of its own, with a stand-in site that hurries. */
-export async function testApp(options: Pick<AppOptions, 'requestsPerMinute' | 'logLevel' | 'logTo'> = {}): Promise<TestApp> {
+export async function testApp(
+  options: Pick<AppOptions, 'requestsPerMinute' | 'logLevel' | 'logTo'> = {},
+): Promise<TestApp> {
   const address = await freshDatabase();
   const sequelize = connect(address);
   await migrate(sequelize);

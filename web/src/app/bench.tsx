@@ -11,8 +11,8 @@ interface Sheets {
 export const SheetsContext = createContext<Sheets>({ open: null, setOpen: () => {} });
 
 /**
- * The bench with the reckoning beside it. On a phone the bench fills the screen, the reckoning comes from the right edge, and a bar
- * at the bottom says in a few words what it would say.
+ * The bench with the reckoning beside it. On a phone the bench fills the screen, the reckoning comes from the
+ * right edge, and a bar at the bottom says in a few words what it would say.
  */
 export function Bench({
   title,
@@ -28,10 +28,17 @@ export function Bench({
   const { open, setOpen } = useContext(SheetsContext);
   return (
     <>
-      <main id="bench" aria-label={title} className="relative min-w-0 flex-1 overflow-y-auto p-3 pb-24 lg:p-4">
+      <main
+        id="bench"
+        aria-label={title}
+        className="relative min-w-0 flex-1 overflow-y-auto p-3 pb-24 lg:p-4"
+      >
         {children}
       </main>
-      <aside aria-label="Reckoning" className="relative hidden w-80 shrink-0 overflow-y-auto border-l border-rule p-3 lg:block">
+      <aside
+        aria-label="Reckoning"
+        className="relative hidden w-80 shrink-0 overflow-y-auto border-l border-rule p-3 lg:block"
+      >
         {reckoning}
       </aside>
       <EdgeSheet title="Reckoning" side="right" open={open === 'reckoning'} onClose={() => setOpen(null)}>

@@ -48,7 +48,13 @@ function Frame() {
   const sheets = useMemo(() => ({ open, setOpen }), [open]);
   const navigate = useNavigate();
   const boxId = useMatch('/jobs/:jobId/box/:boxId/*')?.params.boxId;
-  useShortcuts({ 'mod+z': undo, 'mod+shift+z': redo, 'mod+y': redo, '?': () => setHelp(true), b: () => navigate(paths.board(job.id)) });
+  useShortcuts({
+    'mod+z': undo,
+    'mod+shift+z': redo,
+    'mod+y': redo,
+    '?': () => setHelp(true),
+    b: () => navigate(paths.board(job.id)),
+  });
   return (
     <SheetsContext.Provider value={sheets}>
       <div className="flex h-dvh flex-col">
@@ -86,7 +92,10 @@ function Header({ boxId, onHelp }: { boxId: string | undefined; onHelp: () => vo
   const { pathname } = useLocation();
   // On a phone the phases do not all fit: the one in hand is brought into sight.
   useEffect(() => {
-    if (pathname) phases.current?.querySelector('[aria-current=page]')?.scrollIntoView({ block: 'nearest', inline: 'center' });
+    if (pathname)
+      phases.current
+        ?.querySelector('[aria-current=page]')
+        ?.scrollIntoView({ block: 'nearest', inline: 'center' });
   }, [pathname]);
   const units = useUnits(job.practice);
   const entries: MenuEntry[] = [
@@ -96,7 +105,15 @@ function Header({ boxId, onHelp }: { boxId: string | undefined; onHelp: () => vo
     units === 'inch'
       ? { label: 'Show mm and mL', icon: Ruler, onPick: () => preferences.setUnits('metric') }
       : { label: 'Show inches and in³', icon: Ruler, onPick: () => preferences.setUnits('inch') },
-    ...(boxId ? [{ label: 'History of this box', icon: History, onPick: () => navigate(paths.history(job.id, boxId)) }] : []),
+    ...(boxId
+      ? [
+          {
+            label: 'History of this box',
+            icon: History,
+            onPick: () => navigate(paths.history(job.id, boxId)),
+          },
+        ]
+      : []),
     { label: 'History of the job', icon: History, onPick: () => navigate(paths.history(job.id)) },
     { label: 'Keys', icon: CircleHelp, onPick: onHelp },
   ];
@@ -147,7 +164,10 @@ function Phase({ to, end, children }: { to: string; end?: boolean; children: str
       to={to}
       end={end ?? false}
       className={({ isActive }) =>
-        classes('flex min-h-11 items-center border-b-3 px-3', isActive ? 'border-ink font-bold' : 'border-transparent hover:bg-well')
+        classes(
+          'flex min-h-11 items-center border-b-3 px-3',
+          isActive ? 'border-ink font-bold' : 'border-transparent hover:bg-well',
+        )
       }
     >
       {children}
@@ -155,7 +175,9 @@ function Phase({ to, end, children }: { to: string; end?: boolean; children: str
   );
 }
 
-/** Says plainly what has not been sent yet. All is sent when nothing waits, for the server or for an answer. */
+/**
+ * Says plainly what has not been sent yet. All is sent when nothing waits, for the server or for an answer.
+ */
 function SendState() {
   const { pending, questions, reached, made } = useJob();
   const text =
@@ -172,10 +194,14 @@ function SendState() {
     <span
       role="status"
       className="flex items-center gap-1.5 px-1 text-sm whitespace-nowrap text-soft"
-      title={reached ? 'The server is reached' : 'The server is not reached; everything is kept on this device'}
+      title={
+        reached ? 'The server is reached' : 'The server is not reached; everything is kept on this device'
+      }
     >
       {!reached && <CloudOff aria-hidden className="size-5" />}
-      <span className={classes((text === 'All sent' || questions.length > 0) && 'sr-only sm:not-sr-only')}>{text}</span>
+      <span className={classes((text === 'All sent' || questions.length > 0) && 'sr-only sm:not-sr-only')}>
+        {text}
+      </span>
     </span>
   );
 }

@@ -23,8 +23,9 @@ export function Keeping() {
   return (
     <Notice>
       <p className="min-w-0 flex-1 basis-60">
-        This device cannot keep what you record: it has no room left, this is a private window, or another tab has an older Inventario open.{' '}
-        {unkept === 1 ? '1 edit exists' : `${unkept} edits exist`} in this page only. Leave it open until all is sent, or save the job now.
+        This device cannot keep what you record: it has no room left, this is a private window, or another tab
+        has an older Inventario open. {unkept === 1 ? '1 edit exists' : `${unkept} edits exist`} in this page
+        only. Leave it open until all is sent, or save the job now.
       </p>
       <Button icon={FileDown} onClick={() => downloadJob(job)}>
         Save it as a file
@@ -49,7 +50,8 @@ function Removed() {
     <Notice>
       <p className="min-w-0 flex-1 basis-60">
         This job was taken out elsewhere. What this device has of it is here
-        {pending > 0 ? `, with ${pending} edit${pending === 1 ? '' : 's'} that never reached the server` : ''}.
+        {pending > 0 ? `, with ${pending} edit${pending === 1 ? '' : 's'} that never reached the server` : ''}
+        .
       </p>
       <Button icon={FilePlus} onClick={() => void asNewJob()}>
         Make it a new job

@@ -6,8 +6,8 @@ import { Button } from '../ui/button.js';
 const LOOK_EVERY = 3_600_000;
 
 /**
- * The service worker of this application, and whether a newer one waits. Nothing here ever reloads a page by itself: what is being
- * typed is worth more than a new version.
+ * The service worker of this application, and whether a newer one waits. Nothing here ever reloads a page by
+ * itself: what is being typed is worth more than a new version.
  */
 class Versions {
   private waiting: ServiceWorker | null = null;
@@ -18,7 +18,10 @@ class Versions {
     this.listeners.add(listener);
     return () => this.listeners.delete(listener);
   };
-  /** `ready`: a newer version waits. `in use`: another tab has taken it already, and this page is of the one before. */
+  /**
+   * `ready`: a newer version waits. `in use`: another tab has taken it already, and this page is of the one
+   * before.
+   */
   readonly state = (): 'ready' | 'in use' | null => (this.changed ? 'in use' : this.waiting ? 'ready' : null);
 
   async watch(): Promise<void> {
@@ -37,7 +40,9 @@ class Versions {
       this.waiting = workers.controller ? registration.waiting : null;
       this.tell();
     };
-    registration.addEventListener('updatefound', () => registration.installing?.addEventListener('statechange', look));
+    registration.addEventListener('updatefound', () =>
+      registration.installing?.addEventListener('statechange', look),
+    );
     look();
     setInterval(() => void registration.update().catch(() => {}), LOOK_EVERY);
     document.addEventListener('visibilitychange', () => {
@@ -73,7 +78,11 @@ export function NewVersion() {
       role="status"
       className="fixed right-2 bottom-18 left-2 z-20 flex flex-wrap items-center gap-2 rounded-md border border-ink bg-sheet p-2 shadow-lg sm:left-auto lg:bottom-4"
     >
-      <p className="px-1">{state === 'ready' ? 'A new version of Inventario is ready.' : 'A new version is in use in another tab.'}</p>
+      <p className="px-1">
+        {state === 'ready'
+          ? 'A new version of Inventario is ready.'
+          : 'A new version is in use in another tab.'}
+      </p>
       <Button icon={RefreshCw} onClick={() => versions.use()}>
         Use it now
       </Button>

@@ -15,6 +15,7 @@ export const paths = {
   fit: (jobId: string, boxId?: string) => `/jobs/${jobId}/fit${boxId ? `/${boxId}` : ''}`,
   figures: (jobId: string) => `/jobs/${jobId}/figures`,
   panel: (jobId: string) => `/jobs/${jobId}/panel`,
-  history: (jobId: string, boxId?: string) => `/jobs/${jobId}/history${boxId ? `?box=${encodeURIComponent(boxId)}` : ''}`,
+  history: (jobId: string, boxId?: string) =>
+    `/jobs/${jobId}/history${boxId ? `?box=${encodeURIComponent(boxId)}` : ''}`,
   pair: (jobId: string) => `/jobs/${jobId}/pair`,
 };

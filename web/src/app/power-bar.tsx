@@ -11,7 +11,10 @@ import { classes } from '../ui/classes.js';
 import { paths } from './paths.js';
 import { timeOf } from './times.js';
 
-/** Every circuit and its state, always in sight. Those that feed the box in hand come first, and before them what stops the work. */
+/**
+ * Every circuit and its state, always in sight. Those that feed the box in hand come first, and before them
+ * what stops the work.
+ */
 export function PowerBar({ boxId }: { boxId: string | undefined }) {
   const { job } = useJob();
   const power = useBoxPower(boxId);
@@ -19,7 +22,10 @@ export function PowerBar({ boxId }: { boxId: string | undefined }) {
   const feeding = new Set(power?.circle);
   const dead = power?.dead === 'device-out' ? power.since : null;
   const circuits = [...job.circuits].sort((a, b) => Number(feeding.has(b.id)) - Number(feeding.has(a.id)));
-  if (circuits.length === 0) return <p className="px-3 py-1 text-sm text-soft">No circuits recorded yet: add the breakers under House.</p>;
+  if (circuits.length === 0)
+    return (
+      <p className="px-3 py-1 text-sm text-soft">No circuits recorded yet: add the breakers under House.</p>
+    );
   return (
     <section aria-label="Power" className="flex items-center gap-1.5 overflow-x-auto px-3 py-1">
       <StopChip boxId={boxId} />
@@ -59,14 +65,28 @@ function StopChip({ boxId }: { boxId: string | undefined }) {
 }
 
 /** @param dead since when the box in hand is proved dead with its device out */
-function CircuitState({ circuit, power, feeding, dead }: { circuit: Circuit; power: CircuitPower; feeding: boolean; dead: string | null }) {
+function CircuitState({
+  circuit,
+  power,
+  feeding,
+  dead,
+}: {
+  circuit: Circuit;
+  power: CircuitPower;
+  feeding: boolean;
+  dead: string | null;
+}) {
   const { job, apply } = useJob();
   const record = (event: Partial<JobEvent>, label: string) => {
     const id = newId();
     apply([putPart('event', id, { id, at: instant(), ...event })], label);
   };
   const last = job.events.findLast(
-    (event) => event.kind === 'switched' && event.circuitId === circuit.id && event.at === power.since && event.state === power.state,
+    (event) =>
+      event.kind === 'switched' &&
+      event.circuitId === circuit.id &&
+      event.at === power.since &&
+      event.state === power.state,
   );
   return (
     <Popover className="relative shrink-0">
@@ -84,7 +104,11 @@ function CircuitState({ circuit, power, feeding, dead }: { circuit: Circuit; pow
         <PowerShape state={power.state} />
         <span className="whitespace-nowrap">
           {circuit.breaker} {power.state}
-          {feeding && <span className="block text-xs font-normal">{dead ? `proved dead ${timeOf(dead)}` : 'feeds this box'}</span>}
+          {feeding && (
+            <span className="block text-xs font-normal">
+              {dead ? `proved dead ${timeOf(dead)}` : 'feeds this box'}
+            </span>
+          )}
         </span>
         <span className="sr-only">
           : breaker {circuit.breaker}, {circuit.label}
@@ -100,7 +124,8 @@ function CircuitState({ circuit, power, feeding, dead }: { circuit: Circuit; pow
               Breaker {circuit.breaker}, {circuit.label}
             </p>
             <p className="text-sm text-soft">
-              {circuit.panel} panel, {circuit.amps} A, {circuit.volts} V{circuit.leg ? `, leg ${circuit.leg}` : ''}.{' '}
+              {circuit.panel} panel, {circuit.amps} A, {circuit.volts} V
+              {circuit.leg ? `, leg ${circuit.leg}` : ''}.{' '}
               {power.since ? `Recorded ${power.state} ${timeOf(power.since)}.` : 'Never recorded.'}
             </p>
             <div className="flex gap-2">
@@ -108,7 +133,10 @@ function CircuitState({ circuit, power, feeding, dead }: { circuit: Circuit; pow
                 kind={power.state === 'off' ? 'main' : 'plain'}
                 className="flex-1"
                 onClick={() => {
-                  record({ kind: 'switched', circuitId: circuit.id, state: 'on' }, `Breaker ${circuit.breaker} switched on`);
+                  record(
+                    { kind: 'switched', circuitId: circuit.id, state: 'on' },
+                    `Breaker ${circuit.breaker} switched on`,
+                  );
                   close();
                 }}
               >
@@ -118,7 +146,10 @@ function CircuitState({ circuit, power, feeding, dead }: { circuit: Circuit; pow
                 kind={power.state === 'off' ? 'plain' : 'main'}
                 className="flex-1"
                 onClick={() => {
-                  record({ kind: 'switched', circuitId: circuit.id, state: 'off' }, `Breaker ${circuit.breaker} switched off`);
+                  record(
+                    { kind: 'switched', circuitId: circuit.id, state: 'off' },
+                    `Breaker ${circuit.breaker} switched off`,
+                  );
                   close();
                 }}
               >
@@ -140,7 +171,8 @@ function CircuitState({ circuit, power, feeding, dead }: { circuit: Circuit; pow
               </Button>
             )}
             <p className="text-sm text-soft">
-              Off on this record is not dead: isolate, lock, and prove dead at the box before touching anything.
+              Off on this record is not dead: isolate, lock, and prove dead at the box before touching
+              anything.
             </p>
           </div>
         )}

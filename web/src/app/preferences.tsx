@@ -13,7 +13,9 @@ const Context = createContext<Preferences | null>(null);
 
 /** What this device's user prefers; kept on the device. */
 export function PreferencesProvider({ children }: { children: ReactNode }) {
-  const [theme, setTheme] = useState<'light' | 'dark'>(document.documentElement.dataset.theme === 'dark' ? 'dark' : 'light');
+  const [theme, setTheme] = useState<'light' | 'dark'>(
+    document.documentElement.dataset.theme === 'dark' ? 'dark' : 'light',
+  );
   const [units, setUnits] = useState<UnitSystem | null>(() => {
     const kept = localStorage.getItem('units');
     return kept === 'inch' || kept === 'metric' ? kept : null;
@@ -40,7 +42,8 @@ export function PreferencesProvider({ children }: { children: ReactNode }) {
 
 export function usePreferences(): Preferences {
   const value = useContext(Context);
-  if (!value) throw new Error('usePreferences is called outside a PreferencesProvider: wrap the application in one');
+  if (!value)
+    throw new Error('usePreferences is called outside a PreferencesProvider: wrap the application in one');
   return value;
 }
 

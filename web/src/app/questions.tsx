@@ -19,7 +19,10 @@ import { WideDialog } from '../ui/dialog.js';
 import { useSay } from '../ui/say.js';
 import { timeOf } from './times.js';
 
-/** Edits the server could not take wait here, never over what is being typed. They stay until they are answered, reload or not. */
+/**
+ * Edits the server could not take wait here, never over what is being typed. They stay until they are
+ * answered, reload or not.
+ */
 export function QuestionsTray() {
   const { questions } = useJob();
   const [open, setOpen] = useState(false);
@@ -47,7 +50,9 @@ export function QuestionsTray() {
   );
 }
 
-/** What waits, by its name: two people on one fact are a conflict, an edit that was not taken is a question. */
+/**
+ * What waits, by its name: two people on one fact are a conflict, an edit that was not taken is a question.
+ */
 function waiting(questions: readonly Question[]): string {
   const name = questions.every(({ answer }) => answer.outcome === 'conflict') ? 'conflict' : 'question';
   return `${questions.length} ${name}${questions.length === 1 ? '' : 's'}`;
@@ -74,7 +79,8 @@ function Asked({ question }: { question: Question }) {
   return (
     <div className="flex flex-col gap-3">
       <p>
-        <span className="font-semibold">{edit.label}</span> <span className="text-sm text-soft">{timeOf(edit.at)}</span>
+        <span className="font-semibold">{edit.label}</span>{' '}
+        <span className="text-sm text-soft">{timeOf(edit.at)}</span>
       </p>
       {facts.map(({ conflict, words }) => (
         <Fact
@@ -91,11 +97,13 @@ function Asked({ question }: { question: Question }) {
           ))}
         </ul>
       )}
-      {hindrance && !conflicts.some((conflict) => hindrance.problems.some((problem) => isAbout(problem, conflict))) && (
-        <p className="text-sm text-stop">
-          It cannot be carried out on the job as it is now. Save it as a file, or drop it and record it anew.
-        </p>
-      )}
+      {hindrance &&
+        !conflicts.some((conflict) => hindrance.problems.some((problem) => isAbout(problem, conflict))) && (
+          <p className="text-sm text-stop">
+            It cannot be carried out on the job as it is now. Save it as a file, or drop it and record it
+            anew.
+          </p>
+        )}
       <div className="flex flex-wrap gap-2">
         <Button onClick={() => answered('theirs')}>{refused ? 'Drop this edit' : 'Keep theirs'}</Button>
         <Button onClick={() => answered('mine')}>{refused ? 'Send it again' : 'Use mine'}</Button>
@@ -110,12 +118,23 @@ function Asked({ question }: { question: Question }) {
 const isAbout = (problem: RecordProblem, conflict: Conflict) =>
   problem.kind === conflict.kind && problem.id === conflict.id && problem.field === conflict.field;
 
-/** Nothing of an edit is lost with it: what was recorded, why it was not taken, and the records as this device had them. */
+/**
+ * Nothing of an edit is lost with it: what was recorded, why it was not taken, and the records as this device
+ * had them.
+ */
 function saveQuestion(job: Job, { edit, answer, records }: Question): void {
   downloadJson(job, `edit-${edit.id.slice(0, 8)}`, { edit, answer, records });
 }
 
-function Fact({ words, problem, onMine }: { words: QuestionWords; problem: RecordProblem | undefined; onMine: (word: unknown) => void }) {
+function Fact({
+  words,
+  problem,
+  onMine,
+}: {
+  words: QuestionWords;
+  problem: RecordProblem | undefined;
+  onMine: (word: unknown) => void;
+}) {
   const [text, setText] = useState(words.mine === 'nothing' ? '' : words.mine);
   const id = useId();
   const write = (typed: string) => {

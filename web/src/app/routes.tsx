@@ -19,23 +19,59 @@ export const routes: RouteObject[] = [
     // A view that fails leaves the frame around it standing.
     children: views([
       { index: true, lazy: async () => ({ Component: (await import('../views/board/board.js')).BoardView }) },
-      { path: 'brief', lazy: async () => ({ Component: (await import('../views/brief/brief.js')).BriefView }) },
-      { path: 'house', lazy: async () => ({ Component: (await import('../views/house/house.js')).HouseView }) },
-      { path: 'box/:boxId', lazy: async () => ({ Component: (await import('../views/survey/survey.js')).SurveyView }) },
-      { path: 'box/:boxId/choose/:position', lazy: async () => ({ Component: (await import('../views/choose/choose.js')).ChooseView }) },
-      { path: 'box/:boxId/flags', lazy: async () => ({ Component: (await import('../views/flags/flags.js')).FlagsView }) },
-      { path: 'box/:boxId/photos', lazy: async () => ({ Component: (await import('../views/photos/photos.js')).PhotosView }) },
-      { path: 'fit/:boxId?', lazy: async () => ({ Component: (await import('../views/fit/fit.js')).FitView }) },
-      { path: 'figures', lazy: async () => ({ Component: (await import('../views/figures/figures.js')).FiguresView }) },
-      { path: 'plans', lazy: async () => ({ Component: (await import('../views/plans/plans.js')).PlansView }) },
-      { path: 'materials', lazy: async () => ({ Component: (await import('../views/materials/materials.js')).MaterialsView }) },
+      {
+        path: 'brief',
+        lazy: async () => ({ Component: (await import('../views/brief/brief.js')).BriefView }),
+      },
+      {
+        path: 'house',
+        lazy: async () => ({ Component: (await import('../views/house/house.js')).HouseView }),
+      },
+      {
+        path: 'box/:boxId',
+        lazy: async () => ({ Component: (await import('../views/survey/survey.js')).SurveyView }),
+      },
+      {
+        path: 'box/:boxId/choose/:position',
+        lazy: async () => ({ Component: (await import('../views/choose/choose.js')).ChooseView }),
+      },
+      {
+        path: 'box/:boxId/flags',
+        lazy: async () => ({ Component: (await import('../views/flags/flags.js')).FlagsView }),
+      },
+      {
+        path: 'box/:boxId/photos',
+        lazy: async () => ({ Component: (await import('../views/photos/photos.js')).PhotosView }),
+      },
+      {
+        path: 'fit/:boxId?',
+        lazy: async () => ({ Component: (await import('../views/fit/fit.js')).FitView }),
+      },
+      {
+        path: 'figures',
+        lazy: async () => ({ Component: (await import('../views/figures/figures.js')).FiguresView }),
+      },
+      {
+        path: 'plans',
+        lazy: async () => ({ Component: (await import('../views/plans/plans.js')).PlansView }),
+      },
+      {
+        path: 'materials',
+        lazy: async () => ({ Component: (await import('../views/materials/materials.js')).MaterialsView }),
+      },
       {
         path: 'catalogue/:kind?/:deviceId?',
         lazy: async () => ({ Component: (await import('../views/catalogue/catalogue.js')).CatalogueView }),
       },
-      { path: 'panel', lazy: async () => ({ Component: (await import('../views/panel/panel.js')).PanelView }) },
+      {
+        path: 'panel',
+        lazy: async () => ({ Component: (await import('../views/panel/panel.js')).PanelView }),
+      },
       { path: 'pair', lazy: async () => ({ Component: (await import('../views/pair/pair.js')).PairView }) },
-      { path: 'history', lazy: async () => ({ Component: (await import('../views/history/history.js')).HistoryView }) },
+      {
+        path: 'history',
+        lazy: async () => ({ Component: (await import('../views/history/history.js')).HistoryView }),
+      },
     ]),
   },
   { path: '*', Component: Nowhere, ErrorBoundary: ViewError },

@@ -37,7 +37,12 @@ export function ViewError() {
           <Button
             kind="main"
             icon={RotateCcw}
-            onClick={() => navigate(`${location.pathname}${location.search}`, { replace: true, state: { again: Date.now() } })}
+            onClick={() =>
+              navigate(`${location.pathname}${location.search}`, {
+                replace: true,
+                state: { again: Date.now() },
+              })
+            }
           >
             Try again
           </Button>

@@ -1,4 +1,13 @@
-import { type BoxProgress, blockerText, boxesOfRoom, newBox, putPart, repeatedBox, roomsInOrder, STAGES } from '@inventario/core';
+import {
+  type BoxProgress,
+  blockerText,
+  boxesOfRoom,
+  newBox,
+  putPart,
+  repeatedBox,
+  roomsInOrder,
+  STAGES,
+} from '@inventario/core';
 import { Copy, Plus } from 'lucide-react';
 import { memo } from 'react';
 import { NavLink, useNavigate } from 'react-router';
@@ -15,7 +24,9 @@ export function Walk({ onGo }: { onGo?: () => void }) {
   const rooms = roomsInOrder(job);
   return (
     <nav aria-label="Walk" className="flex flex-col gap-3 p-3">
-      {rooms.length === 0 && <p className="text-soft">No rooms yet. Add them under House; boxes then go in here.</p>}
+      {rooms.length === 0 && (
+        <p className="text-soft">No rooms yet. Add them under House; boxes then go in here.</p>
+      )}
       {rooms.map((room) => (
         <section key={room.id} aria-label={room.name}>
           <div className="flex items-center justify-between">
@@ -25,7 +36,12 @@ export function Walk({ onGo }: { onGo?: () => void }) {
           <ul className="flex flex-col gap-1">
             {boxesOfRoom(job, room.id).map((box) => (
               <li key={box.id}>
-                <WalkStop to={paths.box(job.id, box.id)} name={box.name} progress={house?.get(box.id)?.progress} onGo={onGo} />
+                <WalkStop
+                  to={paths.box(job.id, box.id)}
+                  name={box.name}
+                  progress={house?.get(box.id)?.progress}
+                  onGo={onGo}
+                />
               </li>
             ))}
           </ul>
@@ -52,7 +68,10 @@ const WalkStop = memo(function WalkStop({
       to={to}
       onClick={onGo}
       className={({ isActive }) =>
-        classes('block rounded-md border px-2.5 py-1.5', isActive ? 'border-ink bg-sheet' : 'border-transparent hover:bg-well')
+        classes(
+          'block rounded-md border px-2.5 py-1.5',
+          isActive ? 'border-ink bg-sheet' : 'border-transparent hover:bg-well',
+        )
       }
     >
       <span className="flex items-center justify-between gap-2 leading-tight font-semibold">
@@ -74,9 +93,15 @@ function summaryOf(progress: BoxProgress | undefined): string {
 /** Five steps, filled as they are done. */
 function StageSteps({ progress }: { progress: BoxProgress | undefined }) {
   const done = progress ? STAGES.filter((stage) => progress.stages[stage] === 'done').length : 0;
-  const wanted = progress ? STAGES.filter((stage) => progress.stages[stage] !== 'not-wanted').length : STAGES.length;
+  const wanted = progress
+    ? STAGES.filter((stage) => progress.stages[stage] !== 'not-wanted').length
+    : STAGES.length;
   return (
-    <span role="img" aria-label={`${done} of ${wanted} stages done`} className="flex shrink-0 items-end gap-0.5">
+    <span
+      role="img"
+      aria-label={`${done} of ${wanted} stages done`}
+      className="flex shrink-0 items-end gap-0.5"
+    >
       {STAGES.map((stage, index) => {
         const state = progress?.stages[stage] ?? 'due';
         if (state === 'not-wanted') return null;
@@ -92,7 +117,15 @@ function StageSteps({ progress }: { progress: BoxProgress | undefined }) {
   );
 }
 
-function AddBox({ roomId, roomName, onGo }: { roomId: string; roomName: string; onGo: (() => void) | undefined }) {
+function AddBox({
+  roomId,
+  roomName,
+  onGo,
+}: {
+  roomId: string;
+  roomName: string;
+  onGo: (() => void) | undefined;
+}) {
   const { job, apply } = useJob();
   const navigate = useNavigate();
   const inRoom = boxesOfRoom(job, roomId);
@@ -103,7 +136,9 @@ function AddBox({ roomId, roomName, onGo }: { roomId: string; roomName: string; 
     const name = `${roomName}, box ${inRoom.length + 1}`;
     const usual = inRoom.at(-1)?.circuitIds ?? [];
     const box =
-      repeat && last ? repeatedBox(last, id, roomId, name, order, newId) : newBox(id, roomId, name, order, job.practice, [...usual]);
+      repeat && last
+        ? repeatedBox(last, id, roomId, name, order, newId)
+        : newBox(id, roomId, name, order, job.practice, [...usual]);
     apply([putPart('box', id, box)], `Add ${name}`);
     onGo?.();
     navigate(paths.box(job.id, id));

@@ -1,4 +1,13 @@
-import type { Catalogue, Edit, EditsAnswer, HistoryEntry, JobSummary, JoinRequest, JoinState, SiteState } from '@inventario/core';
+import type {
+  Catalogue,
+  Edit,
+  EditsAnswer,
+  HistoryEntry,
+  JobSummary,
+  JoinRequest,
+  JoinState,
+  SiteState,
+} from '@inventario/core';
 import type { Base } from './session/kept-store.js';
 
 /** The server said no. `problems` names fields by JSON Pointer. */
@@ -37,7 +46,10 @@ const asking =
     throw fromBody(response.status, await response.text());
   };
 
-/** Whether a failure says nothing about what was asked: no network, a server that is down or busy. The same may succeed later. */
+/**
+ * Whether a failure says nothing about what was asked: no network, a server that is down or busy. The same
+ * may succeed later.
+ */
 export function isPassing(error: unknown): boolean {
   return !(error instanceof ApiError) || error.status >= 500 || error.status === 429 || error.status === 408;
 }
@@ -62,14 +74,19 @@ export function makeApi(fetchFrom: Fetch) {
   const ask = asking(fetchFrom);
   return {
     jobs: async (search = '', after?: string): Promise<{ jobs: JobSummary[]; next: string | null }> => {
-      const query = new URLSearchParams({ ...(search ? { search } : {}), ...(after === undefined ? {} : { after }) });
+      const query = new URLSearchParams({
+        ...(search ? { search } : {}),
+        ...(after === undefined ? {} : { after }),
+      });
       const response = await ask(`/api/jobs${query.size > 0 ? `?${query}` : ''}`);
       const next = /[?&]after=([^&>]+)[^>]*>; rel="next"/.exec(response.headers.get('link') ?? '')?.[1];
       return { jobs: await response.json(), next: next ?? null };
     },
     /** Null: it is still as `known` has it. */
     job: async (id: string, known?: Base): Promise<Base | null> => {
-      const tag = known?.generation ? { 'if-none-match': `"${known.generation}-${known.sequence}"` } : undefined;
+      const tag = known?.generation
+        ? { 'if-none-match': `"${known.generation}-${known.sequence}"` }
+        : undefined;
       const response = await ask(`/api/jobs/${id}`, { ...(tag ? { headers: tag } : {}), cache: 'no-store' });
       if (response.status === 304) return null;
       const { headers } = response;
@@ -93,14 +110,27 @@ export function makeApi(fetchFrom: Fetch) {
     archiveAddress: (jobId: string): string => `/api/jobs/${jobId}/archive`,
     catalogue: async (): Promise<Catalogue> => (await ask('/api/catalogue')).json(),
     remove: async (id: string): Promise<void> => void (await ask(`/api/jobs/${id}`, { method: 'DELETE' })),
-    bringBack: async (id: string): Promise<void> => void (await ask(`/api/jobs/${id}/return`, { method: 'POST' })),
+    bringBack: async (id: string): Promise<void> =>
+      void (await ask(`/api/jobs/${id}/return`, { method: 'POST' })),
     ready: async (): Promise<void> => void (await ask('/api/ready')),
-    sendEdits: async (id: string, edits: Edit[]): Promise<EditsAnswer> => (await ask(`/api/jobs/${id}/edits`, json({ edits }))).json(),
-    history: async (id: string, record: { kind: string; id: string } | null, before?: number): Promise<HistoryEntry[]> => {
-      const query = new URLSearchParams({ ...(record ?? {}), ...(before === undefined ? {} : { before: String(before) }) });
+    sendEdits: async (id: string, edits: Edit[]): Promise<EditsAnswer> =>
+      (await ask(`/api/jobs/${id}/edits`, json({ edits }))).json(),
+    history: async (
+      id: string,
+      record: { kind: string; id: string } | null,
+      before?: number,
+    ): Promise<HistoryEntry[]> => {
+      const query = new URLSearchParams({
+        ...(record ?? {}),
+        ...(before === undefined ? {} : { before: String(before) }),
+      });
       return (await ask(`/api/jobs/${id}/history?${query}`)).json();
     },
-    keepPhoto: async (jobId: string, photoId: string, picture: Blob): Promise<{ width: number; height: number }> =>
+    keepPhoto: async (
+      jobId: string,
+      photoId: string,
+      picture: Blob,
+    ): Promise<{ width: number; height: number }> =>
       (
         await ask(`/api/jobs/${jobId}/photos/${photoId}`, {
           method: 'PUT',
@@ -109,9 +139,11 @@ export function makeApi(fetchFrom: Fetch) {
           signal: AbortSignal.timeout(300_000),
         })
       ).json(),
-    photoAddress: (jobId: string, photoId: string, size: 'full' | 'thumb'): string => `/api/jobs/${jobId}/photos/${photoId}?size=${size}`,
+    photoAddress: (jobId: string, photoId: string, size: 'full' | 'thumb'): string =>
+      `/api/jobs/${jobId}/photos/${photoId}?size=${size}`,
     site: async (): Promise<SiteState> => (await ask('/api/site')).json(),
-    startJoin: async (request: JoinRequest): Promise<JoinState> => (await ask('/api/site/joins', json(request))).json(),
+    startJoin: async (request: JoinRequest): Promise<JoinState> =>
+      (await ask('/api/site/joins', json(request))).json(),
     join: async (id: string): Promise<JoinState> => (await ask(`/api/site/joins/${id}`)).json(),
   };
 }

@@ -1,4 +1,14 @@
-import { changedRecords, type EditPart, type Job, newBox, newJob, putPart, reduce, removePart, setParts } from '@inventario/core';
+import {
+  changedRecords,
+  type EditPart,
+  type Job,
+  newBox,
+  newJob,
+  putPart,
+  reduce,
+  removePart,
+  setParts,
+} from '@inventario/core';
 import { describe, expect, test } from '@jest/globals';
 import { csvOf } from './downloads.js';
 import { newId } from './ids.js';
@@ -44,7 +54,8 @@ describe('ids', () => {
   test('are UUIDv7: later ones sort later, none twice', () => {
     const made = [newId(1000), newId(2000), newId(2 ** 40)];
     expect(made).toEqual([...made].sort());
-    for (const id of made) expect(id).toMatch(/^[0-9a-f]{8}-[0-9a-f]{4}-7[0-9a-f]{3}-[89ab][0-9a-f]{3}-[0-9a-f]{12}$/);
+    for (const id of made)
+      expect(id).toMatch(/^[0-9a-f]{8}-[0-9a-f]{4}-7[0-9a-f]{3}-[89ab][0-9a-f]{3}-[0-9a-f]{12}$/);
     expect(new Set(Array.from({ length: 500 }, () => newId(1))).size).toBe(500);
   });
 });

@@ -22,7 +22,11 @@ export function downloadJob(job: Job): void {
   save(`${fileName(job)}.inventario.json`, 'application/json', `${JSON.stringify(job, null, 1)}\n`);
 }
 
-export async function downloadCsv(job: Job, what: string, rows: readonly Record<string, string | number>[]): Promise<void> {
+export async function downloadCsv(
+  job: Job,
+  what: string,
+  rows: readonly Record<string, string | number>[],
+): Promise<void> {
   save(`${fileName(job)}-${what}.csv`, 'text/csv;charset=utf-8', await csvOf(rows));
 }
 
@@ -42,17 +46,25 @@ export async function csvOf(rows: readonly Record<string, string | number>[]): P
 }
 
 /** A table of text read from CSV, or what is wrong with it by its line. */
-export async function rowsOfCsv(text: string): Promise<{ rows: Record<string, string>[]; problems: Problem[] }> {
+export async function rowsOfCsv(
+  text: string,
+): Promise<{ rows: Record<string, string>[]; problems: Problem[] }> {
   const { default: papaparse } = await import('papaparse');
-  const { data, errors } = papaparse.parse<Record<string, string>>(text.replace(/^\uFEFF/, ''), { header: true, skipEmptyLines: 'greedy' });
-  if (data.length === 0) return { rows: [], problems: [{ path: '', message: 'holds no rows below its head', severity: 'error' }] };
+  const { data, errors } = papaparse.parse<Record<string, string>>(text.replace(/^\uFEFF/, ''), {
+    header: true,
+    skipEmptyLines: 'greedy',
+  });
+  if (data.length === 0)
+    return { rows: [], problems: [{ path: '', message: 'holds no rows below its head', severity: 'error' }] };
   // One column needs no sign between columns.
   const problems = errors
     .filter((error) => error.type !== 'Delimiter')
     .map((error) => ({ path: `/${error.row ?? 0}`, message: error.message, severity: 'error' as const }));
   // An apostrophe was set before what a spreadsheet would take for a formula.
   const rows = data.map((row) =>
-    Object.fromEntries(Object.entries(row).map(([key, cell]) => [key, (cell ?? '').replace(/^'(?=[=+\-@])/, '')])),
+    Object.fromEntries(
+      Object.entries(row).map(([key, cell]) => [key, (cell ?? '').replace(/^'(?=[=+\-@])/, '')]),
+    ),
   );
   return { rows, problems };
 }

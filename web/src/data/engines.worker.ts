@@ -31,7 +31,14 @@ import { applyChanges } from './record-changes.js';
 
 /** A device at a place, with its reasons in words. */
 export type JudgedDevice = Omit<Candidate, 'reasons'> & {
-  reasons: { rule: string; code: string; outcome: string; text: string; settles: Settling | null; place: string | null }[];
+  reasons: {
+    rule: string;
+    code: string;
+    outcome: string;
+    text: string;
+    settles: Settling | null;
+    place: string | null;
+  }[];
 };
 
 /** What the engines say of one box. */
@@ -62,7 +69,10 @@ const told = new Map<string, BoxReckoning>();
 let job: Job | undefined;
 let key = '';
 const assessments = new WeakMap<object, { inputs: unknown[]; result: BoxAssessment }>();
-const identified = new Map<string, { restsOn: ReturnType<typeof identificationRestsOn>; result: Identification }>();
+const identified = new Map<
+  string,
+  { restsOn: ReturnType<typeof identificationRestsOn>; result: Identification }
+>();
 const planned = new WeakMap<object, { inputs: unknown[]; result: BoxAssessment }>();
 
 /** Recomputes a box only when something its figures rest on is another object than before. */
@@ -82,7 +92,9 @@ function assess(box: Job['boxes'][number], known: JobLookup, which: 'found' | 'p
   return result;
 }
 
-/** Recomputes only when something the roles rest on is another than before: most keystrokes change none of it. */
+/**
+ * Recomputes only when something the roles rest on is another than before: most keystrokes change none of it.
+ */
 function identification(box: Job['boxes'][number], known: JobLookup): Identification {
   const restsOn = identificationRestsOn(box, known);
   const kept = identified.get(box.id);
@@ -93,7 +105,9 @@ function identification(box: Job['boxes'][number], known: JobLookup): Identifica
 }
 
 export const engines = {
-  /** Brings the worker's copy up to date: a whole job under a new key, or what changed since the last call. */
+  /**
+   * Brings the worker's copy up to date: a whole job under a new key, or what changed since the last call.
+   */
   update(forKey: string, whole: Job | null, changes: RecordChange[]): boolean {
     if (whole) {
       job = whole;
@@ -107,7 +121,9 @@ export const engines = {
     return true;
   },
 
-  /** What is known of the house, box by box; only the boxes of which something is new since the last answer. */
+  /**
+   * What is known of the house, box by box; only the boxes of which something is new since the last answer.
+   */
   house(): HouseNews {
     if (!job) throw new Error('No job was given to the worker yet: call update first');
     const known = lookup(job);
@@ -117,7 +133,8 @@ export const engines = {
       const planned = assess(box, known, 'planned');
       const progress = boxProgress(box, known);
       const last = told.get(box.id);
-      if (last && last.found === found && last.planned === planned && sameJson(last.progress, progress)) continue;
+      if (last && last.found === found && last.planned === planned && sameJson(last.progress, progress))
+        continue;
       const reckoning = { boxId: box.id, found, planned, progress };
       told.set(box.id, reckoning);
       news.push(reckoning);
@@ -133,8 +150,14 @@ export const engines = {
     const result = identification(box, known);
     return {
       ...result,
-      conductors: result.conductors.map((conductor) => ({ ...conductor, reason: reasonWords(box, known, conductor) })),
-      conflicts: result.conflicts.map((conflict) => ({ ...conflict, message: conflictWords(box, known, conflict) })),
+      conductors: result.conductors.map((conductor) => ({
+        ...conductor,
+        reason: reasonWords(box, known, conductor),
+      })),
+      conflicts: result.conflicts.map((conflict) => ({
+        ...conflict,
+        message: conflictWords(box, known, conflict),
+      })),
       next: result.next.map((next) => ({
         ...next,
         says: readingWords(box, known, { ...next, position: next.position ?? undefined }),

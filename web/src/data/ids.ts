@@ -1,6 +1,8 @@
 let last = 0;
 
-/** A UUIDv7: the time in milliseconds, then random; ids made later sort later, those of one millisecond too. */
+/**
+ * A UUIDv7: the time in milliseconds, then random; ids made later sort later, those of one millisecond too.
+ */
 export function newId(time = Date.now()): string {
   const now = Math.max(time, last + 1);
   last = now;
@@ -14,7 +16,10 @@ export function newId(time = Date.now()): string {
 
 let device: string | undefined;
 
-/** Names this browser among the devices that work on a job. One that keeps nothing is another device each time. */
+/**
+ * Names this browser among the devices that work on a job. One that keeps nothing is another device each
+ * time.
+ */
 export function thisDevice(): string {
   try {
     device ??= localStorage.getItem('device') ?? undefined;

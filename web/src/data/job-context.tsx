@@ -11,7 +11,16 @@ import {
   sameJson,
 } from '@inventario/core';
 import { type Remote, wrap } from 'comlink';
-import { createContext, type ReactNode, useContext, useEffect, useMemo, useRef, useState, useSyncExternalStore } from 'react';
+import {
+  createContext,
+  type ReactNode,
+  useContext,
+  useEffect,
+  useMemo,
+  useRef,
+  useState,
+  useSyncExternalStore,
+} from 'react';
 import { ApiError, isPassing } from './api.js';
 import type { BoxReckoning, Engines, HouseNews, Identified, JudgedDevice } from './engines.worker.js';
 import { PlannerWorker } from './planner.js';
@@ -109,7 +118,11 @@ export function JobProvider({
 }) {
   const [session, setSession] = useState<JobSession | null>(null);
   const [error, setError] = useState<string | null>(null);
-  const [engines] = useState<JobEngines>(() => ({ verdicts: engineWorker(), roles: engineWorker(), planner: new PlannerWorker() }));
+  const [engines] = useState<JobEngines>(() => ({
+    verdicts: engineWorker(),
+    roles: engineWorker(),
+    planner: new PlannerWorker(),
+  }));
 
   useEffect(() => {
     let open: JobSession | undefined;
@@ -156,7 +169,15 @@ export function JobProvider({
 }
 
 /** An open job for everything below it; the engines are told of every change. */
-export function OpenedJob({ session, engines, children }: { session: JobSession; engines: JobEngines; children: ReactNode }) {
+export function OpenedJob({
+  session,
+  engines,
+  children,
+}: {
+  session: JobSession;
+  engines: JobEngines;
+  children: ReactNode;
+}) {
   const [house] = useState(() => new HouseAnswer());
   const [confirmed] = useState(() => new ConfirmedAnswers());
   const { verdicts, roles, planner } = engines;
@@ -284,7 +305,10 @@ export function usePhotoQueue() {
   const { session } = useJobContext();
   const { photos } = session;
   const waiting = useSyncExternalStore(photos.subscribe, photos.state);
-  return useMemo(() => ({ waiting, add: (photoId: string, picture: Blob) => session.addPhoto(photoId, picture) }), [session, waiting]);
+  return useMemo(
+    () => ({ waiting, add: (photoId: string, picture: Blob) => session.addPhoto(photoId, picture) }),
+    [session, waiting],
+  );
 }
 
 /** The answer to the latest question; the one before stays until it is there. */

@@ -83,7 +83,10 @@ export const planner = {
         return {
           id: judged.id,
           verdict: judged.verdict,
-          reasons: judged.reasons.map((reason) => ({ outcome: reason.outcome, text: sentence(reason, practice) })),
+          reasons: judged.reasons.map((reason) => ({
+            outcome: reason.outcome,
+            text: sentence(reason, practice),
+          })),
         };
       }),
     };

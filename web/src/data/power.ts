@@ -1,4 +1,11 @@
-import { type BoxPower, type ConfirmedRole, type Job, type JobPower, powerOf, powerOfBox } from '@inventario/core';
+import {
+  type BoxPower,
+  type ConfirmedRole,
+  type Job,
+  type JobPower,
+  powerOf,
+  powerOfBox,
+} from '@inventario/core';
 import { useSyncExternalStore } from 'react';
 import { useConfirmed, useJob } from './job-context.js';
 
@@ -30,7 +37,10 @@ function keptFor(job: Job, at: number, confirmed: ConfirmedBoxes): Kept {
 }
 
 const NONE: ReadonlyMap<string, ConfirmedRole> = new Map();
-const options = ({ at, confirmed }: Kept) => ({ now: at, confirmedOf: (box: { id: string }) => confirmed.get(box.id) ?? NONE });
+const options = ({ at, confirmed }: Kept) => ({
+  now: at,
+  confirmedOf: (box: { id: string }) => confirmed.get(box.id) ?? NONE,
+});
 
 /** What is on, proved, hindered and open at one box now; one answer for all who ask. */
 export function useBoxPower(boxId: string | undefined): BoxPower | null {

@@ -1,6 +1,9 @@
 import { type Job, listOf, type RecordChange, recordKey, withList } from '@inventario/core';
 
-/** The job after changes named by record: what is not named keeps its identity, so that results resting on it stay good. */
+/**
+ * The job after changes named by record: what is not named keeps its identity, so that results resting on it
+ * stay good.
+ */
 export function applyChanges(job: Job, changes: readonly RecordChange[]): Job {
   let next = job;
   for (const { kind, key, record } of changes) {

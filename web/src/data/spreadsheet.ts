@@ -4,7 +4,9 @@ export interface Sheet {
   rows: readonly Record<string, string | number>[];
 }
 
-/** A workbook with a sheet for each table. The program that writes it is loaded when the first is asked for. */
+/**
+ * A workbook with a sheet for each table. The program that writes it is loaded when the first is asked for.
+ */
 export async function workbookOf(sheets: readonly Sheet[]): Promise<ArrayBuffer> {
   const { default: exceljs } = await import('exceljs');
   const workbook = new exceljs.Workbook();

@@ -6,8 +6,19 @@ const GAP = 26;
 /** A body less deep than this, mm, is narrower than its figure. */
 const NARROW = 26;
 
-/** The box's face and, beside it and to the same scale, its section: the wall on the left, the box going into it to the right. */
-export function BoxDrawing({ geometry, units, planned }: { geometry: BoxGeometry; units: UnitSystem; planned: boolean }) {
+/**
+ * The box's face and, beside it and to the same scale, its section: the wall on the left, the box going into
+ * it to the right.
+ */
+export function BoxDrawing({
+  geometry,
+  units,
+  planned,
+}: {
+  geometry: BoxGeometry;
+  units: UnitSystem;
+  planned: boolean;
+}) {
   const { face, bodies, controls, section } = geometry;
   const inside = section.depth ?? Math.max(40, section.body + section.clearance);
   const total = section.setBack + section.rings.reduce((sum, ring) => sum + ring, 0) + inside;
@@ -19,7 +30,9 @@ export function BoxDrawing({ geometry, units, planned }: { geometry: BoxGeometry
   const open = section.depth !== null && needed > total;
   const says = [
     `Face ${lengthText(face.width, units)} wide and ${lengthText(face.height, units)} high${face.assumed ? ', assumed' : ''}, with ${controls.length} position${controls.length === 1 ? '' : 's'}.`,
-    section.depth === null ? 'Depth not measured.' : `Depth behind the finished face ${lengthText(total, units)}.`,
+    section.depth === null
+      ? 'Depth not measured.'
+      : `Depth behind the finished face ${lengthText(total, units)}.`,
     section.deepest === null
       ? ''
       : `${planned ? 'As planned' : 'As found'} the deepest body takes ${lengthText(section.body, units)} and its conductors ${lengthText(section.clearance, units)}${open ? ', which is more than there is' : ''}.`,
@@ -58,8 +71,22 @@ export function BoxDrawing({ geometry, units, planned }: { geometry: BoxGeometry
         ))}
         {controls.map((control) => (
           <g key={control.position}>
-            <circle cx={control.x} cy={control.y} r="6.5" fill="var(--ground)" stroke="currentColor" strokeWidth="0.8" />
-            <text x={control.x} y={control.y + 2.8} textAnchor="middle" fontSize="8" fontWeight="700" fill="currentColor">
+            <circle
+              cx={control.x}
+              cy={control.y}
+              r="6.5"
+              fill="var(--ground)"
+              stroke="currentColor"
+              strokeWidth="0.8"
+            />
+            <text
+              x={control.x}
+              y={control.y + 2.8}
+              textAnchor="middle"
+              fontSize="8"
+              fontWeight="700"
+              fill="currentColor"
+            >
               {control.position}
             </text>
           </g>
@@ -100,14 +127,30 @@ export function BoxDrawing({ geometry, units, planned }: { geometry: BoxGeometry
               fontSize="7.5"
               fontWeight="600"
               fill="currentColor"
-              transform={section.body < NARROW ? `rotate(-90 ${section.body / 2} ${face.height / 2})` : undefined}
+              transform={
+                section.body < NARROW ? `rotate(-90 ${section.body / 2} ${face.height / 2})` : undefined
+              }
             >
               {lengthText(section.body, units)}
             </text>
           </>
         )}
-        {open && <line x1={total} x2={needed} y1={face.height / 2} y2={face.height / 2} stroke="var(--stop)" strokeWidth="3" />}
-        <Size x1={0} x2={total} y={face.height + 6} text={section.depth === null ? 'not measured' : lengthText(total, units)} />
+        {open && (
+          <line
+            x1={total}
+            x2={needed}
+            y1={face.height / 2}
+            y2={face.height / 2}
+            stroke="var(--stop)"
+            strokeWidth="3"
+          />
+        )}
+        <Size
+          x1={0}
+          x2={total}
+          y={face.height + 6}
+          text={section.depth === null ? 'not measured' : lengthText(total, units)}
+        />
       </g>
       <defs>
         <pattern id="folded" width="4" height="4" patternUnits="userSpaceOnUse" patternTransform="rotate(35)">
@@ -128,7 +171,15 @@ function BoxOutline({ section, height }: { section: BoxGeometry['section']; heig
   return (
     <>
       {section.setBack > 0 && (
-        <line x1="0" x2={section.setBack} y1="0" y2="0" stroke="currentColor" strokeWidth="0.6" strokeDasharray="1.5 1.5" />
+        <line
+          x1="0"
+          x2={section.setBack}
+          y1="0"
+          y2="0"
+          stroke="currentColor"
+          strokeWidth="0.6"
+          strokeDasharray="1.5 1.5"
+        />
       )}
       {Object.entries(parts).map(([at, { from, to }]) => (
         <path
@@ -150,7 +201,11 @@ function BoxOutline({ section, height }: { section: BoxGeometry['section']; heig
 function Size({ x1, x2, y, text }: { x1: number; x2: number; y: number; text: string }) {
   return (
     <g>
-      <path d={`M${x1} ${y - 2}V${y + 2}M${x1} ${y}H${x2}M${x2} ${y - 2}V${y + 2}`} stroke="var(--soft)" strokeWidth="0.6" />
+      <path
+        d={`M${x1} ${y - 2}V${y + 2}M${x1} ${y}H${x2}M${x2} ${y - 2}V${y + 2}`}
+        stroke="var(--soft)"
+        strokeWidth="0.6"
+      />
       <text x={(x1 + x2) / 2} y={y + 8.5} textAnchor="middle" fontSize="7.5" fill="var(--soft)">
         {text}
       </text>

@@ -9,13 +9,18 @@ interface Rectangle {
 }
 
 export interface BoxGeometry {
-  /** The inside of the box seen from the room. `assumed`: its width and height were not measured, the usual ones are drawn. */
+  /**
+   * The inside of the box seen from the room. `assumed`: its width and height were not measured, the usual
+   * ones are drawn.
+   */
   face: Rectangle & { assumed: boolean };
   bodies: (Rectangle & { positions: number[] })[];
   /** Where a control of each position is, on its body or on its empty place. */
   controls: { position: number; x: number; y: number }[];
   section: {
-    /** Behind the finished face: where the box begins, what rings add, and its own depth. null: not measured. */
+    /**
+     * Behind the finished face: where the box begins, what rings add, and its own depth. null: not measured.
+     */
     setBack: number;
     rings: number[];
     depth: number | null;
@@ -66,15 +71,25 @@ export function boxGeometry(box: Box, contents: BoxContents): BoxGeometry {
   }
   const controls = box.positions.map((position) => {
     const body = bodies.find((entry) => entry.positions.includes(position.index));
-    if (!body) return { position: position.index, x: centreOf(position.gang ?? position.index, position.width ?? 1), y: height / 2 };
+    if (!body)
+      return {
+        position: position.index,
+        x: centreOf(position.gang ?? position.index, position.width ?? 1),
+        y: height / 2,
+      };
     const order = body.positions.indexOf(position.index);
-    return { position: position.index, x: body.x + (body.width * (order + 0.5)) / body.positions.length, y: body.y + body.height / 2 };
+    return {
+      position: position.index,
+      x: body.x + (body.width * (order + 0.5)) / body.positions.length,
+      y: body.y + body.height / 2,
+    };
   });
 
   const deepest = contents.straps
     .flatMap((strap) => strap.bodies)
     .reduce<BoxContents['straps'][number]['bodies'][number] | null>(
-      (most, entry) => (most === null || entry.body.depth + entry.clearance > most.body.depth + most.clearance ? entry : most),
+      (most, entry) =>
+        most === null || entry.body.depth + entry.clearance > most.body.depth + most.clearance ? entry : most,
       null,
     );
   return {

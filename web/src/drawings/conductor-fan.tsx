@@ -36,8 +36,20 @@ interface FanProps {
 
 const NONE: ReadonlySet<string> = new Set();
 
-/** Every conductor in its real colour from its cable to where it ends; each is a button, and says in words what the drawing shows. */
-export function ConductorFan({ box, words, said, clashing = NONE, probes = [], held, onHold, onCable }: FanProps) {
+/**
+ * Every conductor in its real colour from its cable to where it ends; each is a button, and says in words
+ * what the drawing shows.
+ */
+export function ConductorFan({
+  box,
+  words,
+  said,
+  clashing = NONE,
+  probes = [],
+  held,
+  onHold,
+  onCable,
+}: FanProps) {
   const layout = fanLayout(box);
   const labels = labelsOf(box);
   const busTop = CABLE + STRANDS + MARKS;
@@ -119,10 +131,31 @@ export function ConductorFan({ box, words, said, clashing = NONE, probes = [], h
                 />
                 {device.screws.map((screw) => (
                   <g key={`${screw.terminal}${screw.column}`}>
-                    <circle cx={centre(screw.column)} cy={y + 10} r="7" fill="var(--sheet)" stroke="currentColor" strokeWidth="1.4" />
-                    <path d={`M${centre(screw.column) - 4} ${y + 10}h8`} stroke="currentColor" strokeWidth="1.6" />
-                    <text x={centre(screw.column) + 10} y={y + 25} fontSize="11" fontWeight="600" fill="currentColor">
-                      {screw.terminal === 'common' ? 'com' : screw.terminal === 'ground' ? 'gnd' : screw.terminal}
+                    <circle
+                      cx={centre(screw.column)}
+                      cy={y + 10}
+                      r="7"
+                      fill="var(--sheet)"
+                      stroke="currentColor"
+                      strokeWidth="1.4"
+                    />
+                    <path
+                      d={`M${centre(screw.column) - 4} ${y + 10}h8`}
+                      stroke="currentColor"
+                      strokeWidth="1.6"
+                    />
+                    <text
+                      x={centre(screw.column) + 10}
+                      y={y + 25}
+                      fontSize="11"
+                      fontWeight="600"
+                      fill="currentColor"
+                    >
+                      {screw.terminal === 'common'
+                        ? 'com'
+                        : screw.terminal === 'ground'
+                          ? 'gnd'
+                          : screw.terminal}
                     </text>
                   </g>
                 ))}
@@ -141,7 +174,9 @@ export function ConductorFan({ box, words, said, clashing = NONE, probes = [], h
             style={{ left: group.from * COLUMN, width: (group.to - group.from + 1) * COLUMN }}
           >
             {group.cableId === null ? (
-              <div className="flex h-11 items-center justify-center text-center text-sm leading-none text-soft">{group.label}</div>
+              <div className="flex h-11 items-center justify-center text-center text-sm leading-none text-soft">
+                {group.label}
+              </div>
             ) : (
               <button
                 type="button"
@@ -195,7 +230,15 @@ export function ConductorFan({ box, words, said, clashing = NONE, probes = [], h
 }
 
 /** The installer's flag, else what the readings say; a flag against the evidence is marked. */
-function ColumnMark({ label, said, clashes }: { label: Label | undefined; said: SaidRole | undefined; clashes: boolean }) {
+function ColumnMark({
+  label,
+  said,
+  clashes,
+}: {
+  label: Label | undefined;
+  said: SaidRole | undefined;
+  clashes: boolean;
+}) {
   if (label) {
     const against = said !== undefined && said.grade !== 'guess' && said.role !== label.role;
     return (
@@ -207,7 +250,9 @@ function ColumnMark({ label, said, clashes }: { label: Label | undefined; said: 
           </span>
         )}
         {against && (
-          <span className="absolute -top-2 -right-2 rounded-full border-2 border-ink bg-sheet px-1 text-xs leading-tight font-bold">≠</span>
+          <span className="absolute -top-2 -right-2 rounded-full border-2 border-ink bg-sheet px-1 text-xs leading-tight font-bold">
+            ≠
+          </span>
         )}
       </span>
     );
@@ -245,29 +290,65 @@ function ColumnDrawing({
     const device = layout.devices.find((entry) => entry.position === end.position);
     return device ? deviceTop + device.row * DEVICE + 10 : busTop + 14;
   });
-  if (column.made) return <Strand d={`M${x} ${Math.min(...ys)}V${Math.max(...ys, Math.min(...ys) + 14)}`} colour={colour} width={6} />;
+  if (column.made)
+    return (
+      <Strand
+        d={`M${x} ${Math.min(...ys)}V${Math.max(...ys, Math.min(...ys) + 14)}`}
+        colour={colour}
+        width={6}
+      />
+    );
   const [end] = column.ends;
   const bottom = ys[0] ?? busTop - MARKS;
   // The mark hides the strand's middle: it goes on below it.
   return (
     <g>
-      <Strand d={`M${from} ${CABLE}C${from} ${CABLE + 34} ${x} ${CABLE + 26} ${x} ${CABLE + STRANDS}`} colour={colour} />
+      <Strand
+        d={`M${from} ${CABLE}C${from} ${CABLE + 34} ${x} ${CABLE + 26} ${x} ${CABLE + STRANDS}`}
+        colour={colour}
+      />
       {end && <Strand d={`M${x} ${busTop - 4}V${bottom}`} colour={colour} width={6} />}
       {end?.capped && (
-        <rect x={x - 7} y={bottom - 3} width="14" height="14" rx="5" fill="var(--sheet)" stroke="currentColor" strokeWidth="1.6" />
+        <rect
+          x={x - 7}
+          y={bottom - 3}
+          width="14"
+          height="14"
+          rx="5"
+          fill="var(--sheet)"
+          stroke="currentColor"
+          strokeWidth="1.6"
+        />
       )}
       {end?.boxScrew && (
         <g>
-          <path d={`M${x - 10} ${bottom}h20M${x - 7} ${bottom + 5}h14M${x - 4} ${bottom + 10}h8`} stroke="currentColor" strokeWidth="2" />
+          <path
+            d={`M${x - 10} ${bottom}h20M${x - 7} ${bottom + 5}h14M${x - 4} ${bottom + 10}h8`}
+            stroke="currentColor"
+            strokeWidth="2"
+          />
         </g>
       )}
-      {!end && <path d={`M${x - 8} ${busTop - MARKS + 6}q8 16 16 0`} fill="none" stroke="currentColor" strokeWidth="2" />}
+      {!end && (
+        <path
+          d={`M${x - 8} ${busTop - MARKS + 6}q8 16 16 0`}
+          fill="none"
+          stroke="currentColor"
+          strokeWidth="2"
+        />
+      )}
     </g>
   );
 }
 
 /** `black, 14 AWG, on terminal a of position 1: line`. The drawing in words. */
-export function inWords(column: FanColumn, label: Label | undefined, words: Words, layout: FanLayout, said?: SaidRole): string {
+export function inWords(
+  column: FanColumn,
+  label: Label | undefined,
+  words: Words,
+  layout: FanLayout,
+  said?: SaidRole,
+): string {
   const { conductor } = column;
   const ends = column.ends.map((end) => {
     const joint = layout.joints.find((entry) => entry.jointId === end.joint);

@@ -8,8 +8,9 @@ const LEAD = 52;
 const TEXT = 168;
 
 /**
- * A device from behind: its body to scale, and each connection with the mark on it; a lead in its own colour and as long as it says,
- * a screw, clamp or push-in as a round on the edge. Connections leave the body evenly and fan out to their names.
+ * A device from behind: its body to scale, and each connection with the mark on it; a lead in its own colour
+ * and as long as it says, a screw, clamp or push-in as a round on the edge. Connections leave the body evenly
+ * and fan out to their names.
  */
 export function DeviceFace({ device, units }: { device: Device; units: UnitSystem }) {
   const length = (mm: number) => lengthText(mm, units);
@@ -21,7 +22,8 @@ export function DeviceFace({ device, units }: { device: Device; units: UnitSyste
   const top = (total - height) / 2;
   const firstRow = (total - rows) / 2;
   const text = terminals.map(
-    (terminal) => `${terminal.mark ?? terminal.id}: ${terminal.role}, ${terminal.form}${terminal.colour ? `, ${terminal.colour}` : ''}`,
+    (terminal) =>
+      `${terminal.mark ?? terminal.id}: ${terminal.role}, ${terminal.form}${terminal.colour ? `, ${terminal.colour}` : ''}`,
   );
   return (
     <svg
@@ -30,7 +32,16 @@ export function DeviceFace({ device, units }: { device: Device; units: UnitSyste
       viewBox={`0 0 ${width + LEAD + TEXT} ${total + 24}`}
       className="h-auto w-full max-w-sm"
     >
-      <rect x={2} y={top} width={width} height={height} rx={5} fill="var(--sheet)" stroke="var(--ink)" strokeWidth={2} />
+      <rect
+        x={2}
+        y={top}
+        width={width}
+        height={height}
+        rx={5}
+        fill="var(--sheet)"
+        stroke="var(--ink)"
+        strokeWidth={2}
+      />
       <text x={2} y={total + 18} fontSize={13} fill="var(--soft)">
         {length(body.width)} x {length(body.height)}, {length(body.depth)} deep
       </text>
@@ -48,16 +59,31 @@ export function DeviceFace({ device, units }: { device: Device; units: UnitSyste
               />
             ) : (
               <>
-                <path d={`M${width - 10} ${from}L${width + LEAD - 4} ${y}`} stroke="var(--rule)" strokeWidth={1.5} />
-                <circle cx={width - 12} cy={from} r={9} fill="var(--well)" stroke="var(--ink)" strokeWidth={1.5} />
-                {terminal.form === 'screw' && <path d={`M${width - 18} ${from}H${width - 6}`} stroke="var(--ink)" strokeWidth={1.5} />}
+                <path
+                  d={`M${width - 10} ${from}L${width + LEAD - 4} ${y}`}
+                  stroke="var(--rule)"
+                  strokeWidth={1.5}
+                />
+                <circle
+                  cx={width - 12}
+                  cy={from}
+                  r={9}
+                  fill="var(--well)"
+                  stroke="var(--ink)"
+                  strokeWidth={1.5}
+                />
+                {terminal.form === 'screw' && (
+                  <path d={`M${width - 18} ${from}H${width - 6}`} stroke="var(--ink)" strokeWidth={1.5} />
+                )}
               </>
             )}
             <text x={width + LEAD + 6} y={y - 1} fontSize={14} fontWeight={700} fill="var(--ink)">
               {terminal.mark ?? terminal.id}
             </text>
             <text x={width + LEAD + 6} y={y + 12} fontSize={11.5} fill="var(--soft)">
-              {[terminal.role, terminal.size, terminal.strip ? `strip ${length(terminal.strip)}` : ''].filter(Boolean).join(', ')}
+              {[terminal.role, terminal.size, terminal.strip ? `strip ${length(terminal.strip)}` : '']
+                .filter(Boolean)
+                .join(', ')}
             </text>
           </g>
         );

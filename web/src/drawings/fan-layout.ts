@@ -1,7 +1,8 @@
 import type { At, Box, Conductor } from '@inventario/core';
 
 /**
- * The conductors of a box fanned out, in columns. Cables above, joints as buses, terminals of the devices below:
+ * The conductors of a box fanned out, in columns. Cables above, joints as buses, terminals of the devices
+ * below:
  *
  *     [ feed        ] [ lamp        ] [made here]      cables
  *       |    |    |     |    |    |                    strands with their role marks
@@ -13,9 +14,23 @@ export interface FanLayout {
   columns: FanColumn[];
   groups: { cableId: string | null; label: string; from: number; to: number }[];
   /** `row` counts from the top; `from` and `to` are columns. */
-  joints: { jointId: string; number: number; connector: string; row: number; from: number; to: number; members: number[] }[];
+  joints: {
+    jointId: string;
+    number: number;
+    connector: string;
+    row: number;
+    from: number;
+    to: number;
+    members: number[];
+  }[];
   /** One row a position with its terminals; `screws` name the columns that end on each. */
-  devices: { position: number; row: number; from: number; to: number; screws: { terminal: string; column: number }[] }[];
+  devices: {
+    position: number;
+    row: number;
+    from: number;
+    to: number;
+    screws: { terminal: string; column: number }[];
+  }[];
 }
 
 export interface FanColumn {
@@ -34,7 +49,12 @@ export function fanLayout(box: Box): FanLayout {
     if (conductors.length === 0 && cableId === null) return;
     const from = (groups.at(-1)?.to ?? -1) + 1;
     conductors.forEach((conductor, index) => {
-      columns.push({ conductor, at: from + index, ends: conductor.ends ?? (conductor.at ? [conductor.at] : []), made: cableId === null });
+      columns.push({
+        conductor,
+        at: from + index,
+        ends: conductor.ends ?? (conductor.at ? [conductor.at] : []),
+        made: cableId === null,
+      });
     });
     // A cable nobody has listed a conductor of yet still takes a column, so that it can be seen and filled.
     groups.push({ cableId, label, from, to: Math.max(from, from + conductors.length - 1) });
@@ -54,7 +74,9 @@ export function fanLayout(box: Box): FanLayout {
 
   const joints: FanLayout['joints'] = [];
   box.joints.forEach((joint, index) => {
-    const members = columns.flatMap((column) => (column.ends.some((end) => end.joint === joint.id) ? [column.at] : []));
+    const members = columns.flatMap((column) =>
+      column.ends.some((end) => end.joint === joint.id) ? [column.at] : [],
+    );
     if (members.length === 0) return;
     joints.push({
       jointId: joint.id,
@@ -69,7 +91,9 @@ export function fanLayout(box: Box): FanLayout {
   const devices = box.positions
     .map((position) => {
       const screws = columns.flatMap((column) =>
-        column.ends.filter((end) => end.position === position.index).map((end) => ({ terminal: end.terminal ?? '', column: column.at })),
+        column.ends
+          .filter((end) => end.position === position.index)
+          .map((end) => ({ terminal: end.terminal ?? '', column: column.at })),
       );
       const taken = screws.map((screw) => screw.column);
       return { position: position.index, screws, from: Math.min(...taken), to: Math.max(...taken) };

@@ -1,7 +1,8 @@
 import type { Role } from '@inventario/core';
 
 /**
- * Marks of our own for what a conductor is: a shape and a letter, never a colour, so that they survive a bad printer and any eye.
+ * Marks of our own for what a conductor is: a shape and a letter, never a colour, so that they survive a bad
+ * printer and any eye.
  *
  *   line          flag pointing on       L     energy comes this way
  *   line-on       flag with a second one L+    and goes on to somewhere else
@@ -29,7 +30,8 @@ const SHAPES: Record<Role, { d: string; letter: string; dashed?: boolean; x?: nu
 export type Certainty = 'labelled' | 'confirmed' | 'indicated' | 'guess';
 
 /**
- * Labelled and indicated marks are drawn in line, confirmed ones are filled, guesses are dashed and grey: told by shape, not colour.
+ * Labelled and indicated marks are drawn in line, confirmed ones are filled, guesses are dashed and grey:
+ * told by shape, not colour.
  */
 export function RoleMark({
   role,

@@ -1,15 +1,29 @@
 import type { Colour } from '@inventario/core';
 import { INSULATION } from './insulation.js';
 
-/** A conductor along a path: an outline that shows on both themes, the insulation, and the second colour where there is one. */
+/**
+ * A conductor along a path: an outline that shows on both themes, the insulation, and the second colour where
+ * there is one.
+ */
 export function Strand({ d, colour, width = 7 }: { d: string; colour: Colour; width?: number }) {
   const common = { d, fill: 'none', strokeLinecap: 'round' as const };
   return (
     <g>
-      <path {...common} stroke="var(--outline)" strokeWidth={width + 2} strokeDasharray={colour === 'unknown' ? '5 5' : undefined} />
+      <path
+        {...common}
+        stroke="var(--outline)"
+        strokeWidth={width + 2}
+        strokeDasharray={colour === 'unknown' ? '5 5' : undefined}
+      />
       {colour !== 'unknown' && <path {...common} stroke={INSULATION[colour]} strokeWidth={width} />}
       {colour === 'green-yellow' && (
-        <path {...common} stroke={INSULATION.yellow} strokeWidth={width} strokeDasharray="6 8" strokeLinecap="butt" />
+        <path
+          {...common}
+          stroke={INSULATION.yellow}
+          strokeWidth={width}
+          strokeDasharray="6 8"
+          strokeLinecap="butt"
+        />
       )}
       {colour === 'bare' && <path {...common} stroke="#f0c294" strokeWidth={width / 4} />}
     </g>

@@ -3,7 +3,15 @@ import { useJob } from '../data/job-context.js';
 import { NumberPad } from '../ui/number-pad.js';
 
 /** The pad for what a meter shows; a number no house can show is stopped at the key, not weighed. */
-export function MeterPad({ label, tool, onValue }: { label: string; tool: Reading['tool']; onValue: (value: Reading['value']) => void }) {
+export function MeterPad({
+  label,
+  tool,
+  onValue,
+}: {
+  label: string;
+  tool: Reading['tool'];
+  onValue: (value: Reading['value']) => void;
+}) {
   const { job } = useJob();
   if (tool === 'ohms')
     return (

@@ -1,4 +1,12 @@
-import { type Box, DEAD_VOLTS, putPart, type Reading, readingWords, type Stop, sourceLooks } from '@inventario/core';
+import {
+  type Box,
+  DEAD_VOLTS,
+  putPart,
+  type Reading,
+  readingWords,
+  type Stop,
+  sourceLooks,
+} from '@inventario/core';
 import { useState } from 'react';
 import { instant, newId } from '../data/ids.js';
 import { useJob } from '../data/job-context.js';
@@ -8,7 +16,10 @@ import { useSay } from '../ui/say.js';
 import { MeterPad } from './meter-pad.js';
 import { PowerShape } from './power-shape.js';
 
-/** What feeds a conductor that is live with its breakers off: one breaker more off, look again the same way, until it goes. */
+/**
+ * What feeds a conductor that is live with its breakers off: one breaker more off, look again the same way,
+ * until it goes.
+ */
 export function SourceSearch({ box, stop }: { box: Box; stop: Stop }) {
   const { job, known, apply } = useJob();
   const power = useBoxPower(box.id);
@@ -16,7 +27,9 @@ export function SourceSearch({ box, stop }: { box: Box; stop: Stop }) {
   const say = useSay();
   const [trying, setTrying] = useState<string | null>(null);
   const open = (power?.hinders ?? []).flatMap(({ code, circuitId, readingId }) =>
-    code === 'live-reading' && circuitId === null ? (box.readings.find(({ id }) => id === readingId) ?? []) : [],
+    code === 'live-reading' && circuitId === null
+      ? (box.readings.find(({ id }) => id === readingId) ?? [])
+      : [],
   );
   const last = open.at(-1);
   if (!last) return null;
@@ -35,7 +48,9 @@ export function SourceSearch({ box, stop }: { box: Box; stop: Stop }) {
     if (trying === null) return;
     const dead = value === 'quiet' || value === 'dark' || (typeof value === 'number' && value < DEAD_VOLTS);
     // What is dead now settles every open look at these points; what is alive still is one more fact.
-    const same = open.filter(({ tool, points }) => tool === last.tool && points.join() === last.points.join());
+    const same = open.filter(
+      ({ tool, points }) => tool === last.tool && points.join() === last.points.join(),
+    );
     const looks = sourceLooks(
       box,
       dead ? same : [last],
@@ -44,11 +59,23 @@ export function SourceSearch({ box, stop }: { box: Box; stop: Stop }) {
       () => ({ id: newId(), at: instant() }),
     );
     const hindered = apply(
-      [{ kind: 'box', id: box.id, base: null, append: { readings: looks as unknown as Record<string, unknown>[] } }],
+      [
+        {
+          kind: 'box',
+          id: box.id,
+          base: null,
+          append: { readings: looks as unknown as Record<string, unknown>[] },
+        },
+      ],
       `${dead ? 'Gone' : 'Still live'} with breaker ${name(trying)} off (${box.name})`,
     );
     if (hindered) say(`That cannot be recorded: ${hindered}.`);
-    else say(dead ? `Breaker ${name(trying)} feeds it.` : `Not breaker ${name(trying)}: leave it off and try the next.`);
+    else
+      say(
+        dead
+          ? `Breaker ${name(trying)} feeds it.`
+          : `Not breaker ${name(trying)}: leave it off and try the next.`,
+      );
     setTrying(null);
   };
 
@@ -62,15 +89,19 @@ export function SourceSearch({ box, stop }: { box: Box; stop: Stop }) {
       {trying === null ? (
         <div className="grid grid-cols-2 gap-2">
           {stop.circuitIds.map((id) => (
-            <Button key={id} className={stateOf(id) === 'on' ? 'text-live' : ''} onClick={() => switchOff(id)}>
+            <Button
+              key={id}
+              className={stateOf(id) === 'on' ? 'text-live' : ''}
+              onClick={() => switchOff(id)}
+            >
               <PowerShape state={stateOf(id)} />
               {name(id)} is off now
             </Button>
           ))}
           {stop.circuitIds.length === 0 && (
             <p className="col-span-2">
-              Every breaker of this file is off. Look for a second panel, an inverter, a generator, or a breaker not recorded yet; if none
-              is found, call an electrician.
+              Every breaker of this file is off. Look for a second panel, an inverter, a generator, or a
+              breaker not recorded yet; if none is found, call an electrician.
             </p>
           )}
         </div>
@@ -84,7 +115,10 @@ export function SourceSearch({ box, stop }: { box: Box; stop: Stop }) {
               <Button className="min-h-16 text-lg" onClick={() => answer(last.value)}>
                 Still live
               </Button>
-              <Button className="min-h-16 text-lg" onClick={() => answer(last.tool === 'lamp' ? 'dark' : 'quiet')}>
+              <Button
+                className="min-h-16 text-lg"
+                onClick={() => answer(last.tool === 'lamp' ? 'dark' : 'quiet')}
+              >
                 No longer live
               </Button>
             </div>

@@ -1,4 +1,13 @@
-import { type Box, conductorWords, putPart, STOP_WORDS, type Stop, setParts, stopText, tracedEvent } from '@inventario/core';
+import {
+  type Box,
+  conductorWords,
+  putPart,
+  STOP_WORDS,
+  type Stop,
+  setParts,
+  stopText,
+  tracedEvent,
+} from '@inventario/core';
 import { OctagonX, Unplug } from 'lucide-react';
 import { useState } from 'react';
 import { instant, newId } from '../data/ids.js';
@@ -10,8 +19,8 @@ import { useSay } from '../ui/say.js';
 import { SourceSearch } from './source-search.js';
 
 /**
- * Findings at which work stops, with what to do about each; calm, specific, in place. A live conductor comes first, with the search for
- * its breaker; a breaker that was found waits to be added to the box.
+ * Findings at which work stops, with what to do about each; calm, specific, in place. A live conductor comes
+ * first, with the search for its breaker; a breaker that was found waits to be added to the box.
  * @param only one finding, where others stand elsewhere on the screen
  * @param search whether the breaker is looked for here, and not in another card of the screen
  */
@@ -36,7 +45,9 @@ export function StopCard({ box, only, search = true }: { box: Box; only?: Stop['
           <div className="flex min-w-0 flex-1 flex-col gap-3">
             {live && (
               <div className="flex flex-col gap-2">
-                <h2 className="text-lg font-bold text-stop">Stop: {STOP_WORDS[live.code].name.toLowerCase()}</h2>
+                <h2 className="text-lg font-bold text-stop">
+                  Stop: {STOP_WORDS[live.code].name.toLowerCase()}
+                </h2>
                 <p>{stopText(live, box, job).replace(`${STOP_WORDS[live.code].name}: `, 'It shows on ')}</p>
                 {search && <SourceSearch box={box} stop={live} />}
                 {!only && <PutRight box={box} stop={live} />}
@@ -50,7 +61,8 @@ export function StopCard({ box, only, search = true }: { box: Box; only?: Stop['
                     <li key={stop.code} className="border-t border-rule pt-2 first:border-0 first:pt-0">
                       <p>
                         <strong>{STOP_WORDS[stop.code].name}.</strong>{' '}
-                        {stop.conductorIds.length > 0 && `${stop.conductorIds.map((id) => conductorWords(box, id)).join(', ')}. `}
+                        {stop.conductorIds.length > 0 &&
+                          `${stop.conductorIds.map((id) => conductorWords(box, id)).join(', ')}. `}
                         {STOP_WORDS[stop.code].says}
                       </p>
                       <PutRight box={box} stop={stop} />
@@ -66,7 +78,10 @@ export function StopCard({ box, only, search = true }: { box: Box; only?: Stop['
   );
 }
 
-/** The word of a competent person that a hazard is put right; it stays in the record, and a later reading can bring the stop back. */
+/**
+ * The word of a competent person that a hazard is put right; it stays in the record, and a later reading can
+ * bring the stop back.
+ */
 function PutRight({ box, stop }: { box: Box; stop: Stop }) {
   const { apply, undo } = useJob();
   const say = useSay();
@@ -80,17 +95,36 @@ function PutRight({ box, stop }: { box: Box; stop: Stop }) {
   const record = () => {
     const id = newId();
     const hindered = apply(
-      [putPart('event', id, { id, kind: 'cleared', boxId: box.id, hazard: stop.code, note: note.trim(), at: instant() })],
+      [
+        putPart('event', id, {
+          id,
+          kind: 'cleared',
+          boxId: box.id,
+          hazard: stop.code,
+          note: note.trim(),
+          at: instant(),
+        }),
+      ],
       `Put right: ${STOP_WORDS[stop.code].name.toLowerCase()} (${box.name})`,
     );
-    say(hindered ? `That cannot be recorded: ${hindered}.` : 'Recorded. The box has to be proved dead again.', {
-      label: 'Undo',
-      run: undo,
-    });
+    say(
+      hindered ? `That cannot be recorded: ${hindered}.` : 'Recorded. The box has to be proved dead again.',
+      {
+        label: 'Undo',
+        run: undo,
+      },
+    );
   };
   return (
     <div className="mt-1 flex flex-wrap items-end gap-2">
-      <TextField label="Who put it right, and how" value={note} onText={setNote} maxLength={300} boxClass="min-w-48 flex-1" autoFocus />
+      <TextField
+        label="Who put it right, and how"
+        value={note}
+        onText={setNote}
+        maxLength={300}
+        boxClass="min-w-48 flex-1"
+        autoFocus
+      />
       <Button disabled={note.trim() === ''} onClick={record}>
         Record
       </Button>
@@ -106,19 +140,31 @@ function FoundSource({ box }: { box: Box }) {
   const { known, apply, undo } = useJob();
   const power = useBoxPower(box.id);
   const say = useSay();
-  const found = [...new Set(power?.hinders.flatMap(({ code, circuitId }) => (code === 'live-reading' && circuitId ? [circuitId] : [])))];
+  const found = [
+    ...new Set(
+      power?.hinders.flatMap(({ code, circuitId }) =>
+        code === 'live-reading' && circuitId ? [circuitId] : [],
+      ),
+    ),
+  ];
   return found.map((id) => {
     const name = known.circuits.get(id)?.breaker ?? id;
     const add = () => {
       const traced = tracedEvent(box.id, id, { id: newId(), at: instant() });
       const hindered = apply(
-        [...setParts('box', box.id, box, { circuitIds: [...box.circuitIds, id] }), putPart('event', traced.id, traced)],
+        [
+          ...setParts('box', box.id, box, { circuitIds: [...box.circuitIds, id] }),
+          putPart('event', traced.id, traced),
+        ],
         `${box.name} is on breaker ${name} too`,
       );
-      say(hindered ? `That cannot be recorded: ${hindered}.` : `Breaker ${name} is a circuit of this box now.`, {
-        label: 'Undo',
-        run: undo,
-      });
+      say(
+        hindered ? `That cannot be recorded: ${hindered}.` : `Breaker ${name} is a circuit of this box now.`,
+        {
+          label: 'Undo',
+          run: undo,
+        },
+      );
     };
     return (
       <section
@@ -128,8 +174,8 @@ function FoundSource({ box }: { box: Box }) {
       >
         <Unplug aria-hidden className="size-7 shrink-0" />
         <p className="min-w-48 flex-1">
-          <strong>Breaker {name} feeds this box too.</strong> It was found by switching it off. Prove the box dead again before it is
-          touched.
+          <strong>Breaker {name} feeds this box too.</strong> It was found by switching it off. Prove the box
+          dead again before it is touched.
         </p>
         <Button kind="main" onClick={add}>
           Add breaker {name} to the box

@@ -33,7 +33,8 @@ class Channel {
   postMessage(data: unknown): void {
     const copy = structuredClone(data);
     for (const other of Channel.all)
-      if (other !== this && other.name === this.name) setTimeout(() => Channel.all.has(other) && other.hear(copy), 0);
+      if (other !== this && other.name === this.name)
+        setTimeout(() => Channel.all.has(other) && other.hear(copy), 0);
   }
   close(): void {
     Channel.all.delete(this);

@@ -57,7 +57,10 @@ export class Server {
       });
       return answer(200, { results, sequence: this.sequence });
     }
-    return answer(200, this.job, { 'x-job-sequence': String(this.sequence), 'x-job-generation': this.generation });
+    return answer(200, this.job, {
+      'x-job-sequence': String(this.sequence),
+      'x-job-generation': this.generation,
+    });
   };
 }
 

@@ -13,8 +13,8 @@ import { SayProvider } from '../ui/say.js';
 import { Server, toolsOf } from './one-job-server.js';
 
 /**
- * A view on a job as it stands in the application: its own session, with a server that takes its edits, and the real engines, which
- * answer here instead of in workers.
+ * A view on a job as it stands in the application: its own session, with a server that takes its edits, and
+ * the real engines, which answer here instead of in workers.
  *
  * @param path where one is, below the job: `/brief`, `/box/b1/choose/1`
  * @param route its pattern
@@ -25,11 +25,17 @@ export async function renderJob(job: Job, view: ReactNode, path = '/', route = p
   const queries = new QueryClient();
   const session = await JobSession.open(job.id, toolsOf(server));
   session.start();
-  const here = () => ({ remote: asked(engines) as unknown as JobEngines['verdicts']['remote'], synced: Promise.resolve() });
+  const here = () => ({
+    remote: asked(engines) as unknown as JobEngines['verdicts']['remote'],
+    synced: Promise.resolve(),
+  });
   const own: JobEngines = {
     verdicts: here(),
     roles: here(),
-    planner: new PlannerWorker(() => ({ remote: asked(planner) as unknown as BegunPlanner['remote'], stop: () => {} })),
+    planner: new PlannerWorker(() => ({
+      remote: asked(planner) as unknown as BegunPlanner['remote'],
+      stop: () => {},
+    })),
   };
   const shown = render(
     <QueryClientProvider client={queries}>
@@ -61,7 +67,9 @@ function asked<Service extends object>(service: Service): Service {
   return new Proxy(service, {
     get: (target, name) => {
       const member = Reflect.get(target, name);
-      return typeof member === 'function' ? async (...words: unknown[]) => member.apply(target, words) : member;
+      return typeof member === 'function'
+        ? async (...words: unknown[]) => member.apply(target, words)
+        : member;
     },
   });
 }

@@ -14,7 +14,10 @@ const FONT = 'Atkinson Hyperlegible Next Variable';
 /** Tones of ink, not colours: colour speaks of conductors and of danger only. */
 const TONES = ['--strong', '--soft', '--rule', '--well'];
 
-/** Sums standing side by side, each made of the same parts. Its figures stand in a table near it, which is what a reader without eyes hears. */
+/**
+ * Sums standing side by side, each made of the same parts. Its figures stand in a table near it, which is
+ * what a reader without eyes hears.
+ */
 export function StackedBars({
   title,
   labels,
@@ -50,7 +53,11 @@ export function StackedBars({
           maintainAspectRatio: false,
           responsive: true,
           scales: {
-            x: { stacked: true, grid: { display: false }, ticks: { color: tone('--ink'), font: { family: FONT, size: 13 } } },
+            x: {
+              stacked: true,
+              grid: { display: false },
+              ticks: { color: tone('--ink'), font: { family: FONT, size: 13 } },
+            },
             y: {
               stacked: true,
               grid: { color: tone('--rule') },
@@ -62,7 +69,9 @@ export function StackedBars({
               },
             },
           },
-          plugins: { tooltip: { callbacks: { label: (item) => `${item.dataset.label}: ${text(Number(item.raw))}` } } },
+          plugins: {
+            tooltip: { callbacks: { label: (item) => `${item.dataset.label}: ${text(Number(item.raw))}` } },
+          },
         }}
       />
     </figure>
@@ -75,7 +84,11 @@ export function BarsLegend({ names }: { names: readonly string[] }) {
     <ul className="flex flex-wrap gap-x-4 gap-y-1 text-sm">
       {names.map((name, at) => (
         <li key={name} className="flex items-center gap-1.5">
-          <span aria-hidden className="size-3.5 border border-ink" style={{ background: `var(${TONES[at % TONES.length]})` }} />
+          <span
+            aria-hidden
+            className="size-3.5 border border-ink"
+            style={{ background: `var(${TONES[at % TONES.length]})` }}
+          />
           {name}
         </li>
       ))}

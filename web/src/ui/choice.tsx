@@ -1,4 +1,13 @@
-import { Field as HeadlessField, Label, Listbox, ListboxButton, ListboxOption, ListboxOptions, Radio, RadioGroup } from '@headlessui/react';
+import {
+  Field as HeadlessField,
+  Label,
+  Listbox,
+  ListboxButton,
+  ListboxOption,
+  ListboxOptions,
+  Radio,
+  RadioGroup,
+} from '@headlessui/react';
 import { Check, ChevronDown } from 'lucide-react';
 import type { ReactNode } from 'react';
 import { classes } from './classes.js';
@@ -26,7 +35,11 @@ export function Segments<Value extends string | number>({
   hideLabel?: boolean;
 }) {
   return (
-    <RadioGroup value={value} onChange={(next) => next !== null && onChoice(next)} className="flex flex-col gap-1">
+    <RadioGroup
+      value={value}
+      onChange={(next) => next !== null && onChoice(next)}
+      className="flex flex-col gap-1"
+    >
       <Label className={classes('text-sm font-semibold text-soft', hideLabel && 'sr-only')}>{label}</Label>
       <div className="flex flex-wrap gap-1">
         {options.map((option) => (
@@ -69,7 +82,9 @@ export function Pick<Value extends string | number | null>({
       <Listbox value={value} onChange={onChoice}>
         <ListboxButton className="flex min-h-11 w-full items-center gap-2 rounded-md border border-rule bg-sheet px-3 text-left">
           {current?.picture}
-          <span className={classes('min-w-0 flex-1 truncate', !current && 'text-soft')}>{current?.label ?? placeholder}</span>
+          <span className={classes('min-w-0 flex-1 truncate', !current && 'text-soft')}>
+            {current?.label ?? placeholder}
+          </span>
           <ChevronDown aria-hidden className="size-4 shrink-0 text-soft" />
         </ListboxButton>
         <ListboxOptions
@@ -82,7 +97,10 @@ export function Pick<Value extends string | number | null>({
               value={option.value}
               className="flex min-h-11 cursor-pointer items-center gap-2 px-3 data-focus:bg-well"
             >
-              <Check aria-hidden className={classes('size-4 shrink-0', option.value !== value && 'invisible')} />
+              <Check
+                aria-hidden
+                className={classes('size-4 shrink-0', option.value !== value && 'invisible')}
+              />
               {option.picture}
               <span>
                 {option.label}
@@ -118,7 +136,9 @@ export function PickSeveral({
       <Label className="text-sm font-semibold text-soft">{label}</Label>
       <Listbox multiple value={[...values]} onChange={onChoice}>
         <ListboxButton className="flex min-h-11 w-full items-center gap-2 rounded-md border border-rule bg-sheet px-3 text-left">
-          <span className={classes('min-w-0 flex-1 truncate', names.length === 0 && 'text-soft')}>{names.join(', ') || placeholder}</span>
+          <span className={classes('min-w-0 flex-1 truncate', names.length === 0 && 'text-soft')}>
+            {names.join(', ') || placeholder}
+          </span>
           <ChevronDown aria-hidden className="size-4 shrink-0 text-soft" />
         </ListboxButton>
         <ListboxOptions
@@ -132,7 +152,10 @@ export function PickSeveral({
               value={option.value}
               className="flex min-h-11 cursor-pointer items-center gap-2 px-3 data-focus:bg-well"
             >
-              <Check aria-hidden className={classes('size-4 shrink-0', !values.includes(option.value) && 'invisible')} />
+              <Check
+                aria-hidden
+                className={classes('size-4 shrink-0', !values.includes(option.value) && 'invisible')}
+              />
               {option.label}
             </ListboxOption>
           ))}

@@ -26,7 +26,12 @@ function Panel({ title, open, onClose, children, width }: DialogProps & { width:
     <HeadlessDialog open={open} onClose={onClose} className="relative z-40">
       <div className="fixed inset-0 bg-black/50" aria-hidden />
       <div className="fixed inset-0 flex items-end justify-center overflow-y-auto p-2 sm:items-center sm:p-6">
-        <DialogPanel className={classes('max-h-full w-full overflow-y-auto rounded-lg border border-rule bg-ground p-4 shadow-xl', width)}>
+        <DialogPanel
+          className={classes(
+            'max-h-full w-full overflow-y-auto rounded-lg border border-rule bg-ground p-4 shadow-xl',
+            width,
+          )}
+        >
           <div className="mb-3 flex items-center justify-between gap-4">
             <DialogTitle className="text-lg font-bold">{title}</DialogTitle>
             <Button kind="quiet" icon={X} iconOnly onClick={onClose}>

@@ -79,8 +79,8 @@ interface NumberProps {
 }
 
 /**
- * A number typed freely; what is no number in the range is said below and not taken. While it is being typed the text stays as
- * typed, so that "2." can become "2.5".
+ * A number typed freely; what is no number in the range is said below and not taken. While it is being typed
+ * the text stays as typed, so that "2." can become "2.5".
  */
 export function NumberField({
   label,
@@ -137,7 +137,11 @@ export function NumberField({
             onChange={(event) => take(event.target.value)}
             className={classes(INPUT, unit && 'pr-12')}
           />
-          {unit && <span className="pointer-events-none absolute inset-y-0 right-3 flex items-center text-sm text-soft">{unit}</span>}
+          {unit && (
+            <span className="pointer-events-none absolute inset-y-0 right-3 flex items-center text-sm text-soft">
+              {unit}
+            </span>
+          )}
         </div>
       )}
     </Field>
@@ -146,7 +150,11 @@ export function NumberField({
 
 export function problemOf(
   text: string,
-  { min = 0, max, whole }: { min?: number | undefined; max?: number | undefined; whole?: boolean | undefined },
+  {
+    min = 0,
+    max,
+    whole,
+  }: { min?: number | undefined; max?: number | undefined; whole?: boolean | undefined },
 ): string | null {
   const trimmed = text.trim();
   if (trimmed === '') return null;

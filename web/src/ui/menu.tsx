@@ -42,7 +42,10 @@ export function Menu({
             <button
               type="button"
               onClick={onPick}
-              className={classes('flex min-h-11 w-full items-center gap-2 px-3 text-left data-focus:bg-well', stop && 'text-stop')}
+              className={classes(
+                'flex min-h-11 w-full items-center gap-2 px-3 text-left data-focus:bg-well',
+                stop && 'text-stop',
+              )}
             >
               {Icon && <Icon aria-hidden className="size-5" />}
               {label}

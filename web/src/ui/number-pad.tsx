@@ -2,7 +2,9 @@ import { Delete } from 'lucide-react';
 import { useId, useState } from 'react';
 import { Button } from './button.js';
 
-/** Large keys for a gloved thumb; the keyboard works too. `extra` is what a meter can show beside a number. */
+/**
+ * Large keys for a gloved thumb; the keyboard works too. `extra` is what a meter can show beside a number.
+ */
 export function NumberPad({
   unit,
   most,
@@ -24,7 +26,8 @@ export function NumberPad({
   const value = Number(text);
   const over = value > most;
   const usable = text !== '' && Number.isFinite(value) && value >= 0 && !over;
-  const type = (key: string) => setText((before) => (key === '.' && before.includes('.') ? before : `${before}${key}`.slice(0, 8)));
+  const type = (key: string) =>
+    setText((before) => (key === '.' && before.includes('.') ? before : `${before}${key}`.slice(0, 8)));
   const enter = () => {
     if (!usable) return;
     onEnter(value);
@@ -37,7 +40,9 @@ export function NumberPad({
         aria-label={`${label}, ${unit}`}
         inputMode="none"
         value={text}
-        onChange={(event) => /^\d*\.?\d*$/.test(event.target.value) && setText(event.target.value.slice(0, 8))}
+        onChange={(event) =>
+          /^\d*\.?\d*$/.test(event.target.value) && setText(event.target.value.slice(0, 8))
+        }
         onKeyDown={(event) => event.key === 'Enter' && enter()}
         placeholder={unit}
         aria-invalid={over}

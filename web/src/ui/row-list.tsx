@@ -18,7 +18,8 @@ export function RowList<Row>({
   nameOf: (row: Row, at: number) => string;
   children: (row: Row, set: (more: Partial<Row>) => void, at: number) => ReactNode;
 }) {
-  // Rows have no names of their own while they are typed: each keeps the number it came with, whatever is taken out before it.
+  // Rows have no names of their own while they are typed: each keeps the number it came with, whatever is
+  // taken out before it.
   const keys = useRef<number[]>([]);
   const serial = useRef(0);
   while (keys.current.length < rows.length) {
@@ -40,7 +41,11 @@ export function RowList<Row>({
             className="flex items-end gap-2 border-b border-rule pb-3 last:border-b-0"
           >
             <div className="grid min-w-0 flex-1 grid-cols-2 gap-2 sm:grid-cols-4">
-              {children(row, (more) => onRows(rows.map((entry, index) => (index === at ? { ...entry, ...more } : entry))), at)}
+              {children(
+                row,
+                (more) => onRows(rows.map((entry, index) => (index === at ? { ...entry, ...more } : entry))),
+                at,
+              )}
             </div>
             <Button kind="quiet" icon={Trash2} iconOnly onClick={() => takeOut(at)}>
               Take out {nameOf(row, at)}

@@ -21,7 +21,10 @@ export function SayProvider({ children }: { children: ReactNode }) {
   return (
     <Context.Provider value={say}>
       {children}
-      <div role="status" className="pointer-events-none fixed inset-x-2 bottom-18 z-30 flex justify-center lg:bottom-4">
+      <div
+        role="status"
+        className="pointer-events-none fixed inset-x-2 bottom-18 z-30 flex justify-center lg:bottom-4"
+      >
         {saying && (
           <div className="pointer-events-auto flex min-h-12 items-center gap-3 rounded-md bg-strong px-4 text-onstrong shadow-lg">
             <span>{saying.text}</span>

@@ -1,6 +1,14 @@
 import { Field, Label, Switch } from '@headlessui/react';
 
-export function Toggle({ label, on, onToggle }: { label: string; on: boolean; onToggle: (on: boolean) => void }) {
+export function Toggle({
+  label,
+  on,
+  onToggle,
+}: {
+  label: string;
+  on: boolean;
+  onToggle: (on: boolean) => void;
+}) {
   return (
     <Field className="flex min-h-11 items-center gap-3">
       <Switch

@@ -63,7 +63,8 @@ describe('the brief', () => {
 });
 
 describe('a place', () => {
-  const choose = (job: Job) => shown(job, <ChooseView />, '/box/shed/choose/2', '/box/:boxId/choose/:position');
+  const choose = (job: Job) =>
+    shown(job, <ChooseView />, '/box/shed/choose/2', '/box/:boxId/choose/:position');
 
   test('a device that is stopped is chosen only with a reason, which stays with the choice', async () => {
     const { job: now } = await choose(exampleJob('shed'));
@@ -74,9 +75,16 @@ describe('a place', () => {
     expect(dialog).toHaveTextContent('720 W on a rating of 500 W');
     press('Choose it all the same', dialog);
     expect(await within(dialog).findByRole('alert')).toHaveTextContent('Say why');
-    fireEvent.change(within(dialog).getByLabelText('Why'), { target: { value: 'half the lamps go next week' } });
+    fireEvent.change(within(dialog).getByLabelText('Why'), {
+      target: { value: 'half the lamps go next week' },
+    });
     press('Choose it all the same', dialog);
-    await waitFor(() => expect(now().selections[1]).toMatchObject({ deviceId: 'pw-15', against: 'half the lamps go next week' }));
+    await waitFor(() =>
+      expect(now().selections[1]).toMatchObject({
+        deviceId: 'pw-15',
+        against: 'half the lamps go next week',
+      }),
+    );
     expect(await screen.findByText(/Chosen against advice: half the lamps/)).toBeInTheDocument();
   });
 
@@ -94,21 +102,29 @@ describe('the house', () => {
   test('schools side by side; a device ruled out is in no plan; the plan is adopted', async () => {
     const { job: now } = await shown(exampleJob('shed'), <PlansView />, '/plans');
     const table = await screen.findByRole('table', { name: 'Plans by school' });
-    expect(within(table).getByRole('row', { name: /^Places served/ })).toHaveTextContent('2 of 21 of 22 of 20 of 22 of 2');
+    expect(within(table).getByRole('row', { name: /^Places served/ })).toHaveTextContent(
+      '2 of 21 of 22 of 20 of 22 of 2',
+    );
     expect(within(table).getByRole('row', { name: /^Cost/ })).toHaveTextContent('112.30');
     const places = screen.getByRole('region', { name: 'Place by place' });
     press(/^Rule out .* at /, places);
     await waitFor(() => expect(now().brief?.bans).toHaveLength(1));
-    await waitFor(() => expect(within(table).getByRole('row', { name: /^Cost/ })).not.toHaveTextContent('112.30'));
+    await waitFor(() =>
+      expect(within(table).getByRole('row', { name: /^Cost/ })).not.toHaveTextContent('112.30'),
+    );
     press(/^Allow again/);
-    await waitFor(() => expect(within(table).getByRole('row', { name: /^Cost/ })).toHaveTextContent('112.30'));
+    await waitFor(() =>
+      expect(within(table).getByRole('row', { name: /^Cost/ })).toHaveTextContent('112.30'),
+    );
     press(/^Pin /, places);
     expect(now().brief?.pins).toHaveLength(1);
     // It was chosen so all along: there is nothing left to adopt.
     expect(screen.getByRole('button', { name: 'This plan is the choice' })).toBeDisabled();
     fireEvent.click(within(table).getByRole('button', { name: 'No hub' }));
     press(/^Adopt: no hub/);
-    expect(now().selections.map((selection) => [selection.position, selection.deviceId])).toEqual([[1, 'pw-15']]);
+    expect(now().selections.map((selection) => [selection.position, selection.deviceId])).toEqual([
+      [1, 'pw-15'],
+    ]);
   });
 
   test('what one more wish would cost is worked out when it is asked for', async () => {
@@ -151,7 +167,8 @@ test('materials: what is in hand is not bought again, and can be put back; the t
 });
 
 describe('the catalogue', () => {
-  const catalogue = (path = '/catalogue/devices') => shown(exampleJob('shed'), <CatalogueView />, path, '/catalogue/:kind?/:deviceId?');
+  const catalogue = (path = '/catalogue/devices') =>
+    shown(exampleJob('shed'), <CatalogueView />, path, '/catalogue/:kind?/:deviceId?');
 
   test('a sheet typed in is checked field by field, and kept when it holds together', async () => {
     const { job: now } = await catalogue();
@@ -164,7 +181,10 @@ describe('the catalogue', () => {
     press('Add a channel', dialog);
     press('Keep the data sheet', dialog);
     await waitFor(() => expect(now().catalogue.devices).toHaveLength(3));
-    expect(now().catalogue.devices[2]).toMatchObject({ maker: 'New Maker', channels: [{ id: 1 }, { id: 2 }] });
+    expect(now().catalogue.devices[2]).toMatchObject({
+      maker: 'New Maker',
+      channels: [{ id: 1 }, { id: 2 }],
+    });
   }, 30_000);
 
   test('a device of the job is not taken out from under it', async () => {
@@ -186,10 +206,16 @@ describe('the catalogue', () => {
   test('a file that does not fit is refused with its field, and nothing changes', async () => {
     const { job: now } = await catalogue('/catalogue/hubs');
     const before = now().catalogue;
-    const file = new File(['id,name,price,radio,platforms,deviceLimit,wired\nh9,Nine,cheap,mesh,,5,true\n'], 'hubs.csv', {
-      type: 'text/csv',
+    const file = new File(
+      ['id,name,price,radio,platforms,deviceLimit,wired\nh9,Nine,cheap,mesh,,5,true\n'],
+      'hubs.csv',
+      {
+        type: 'text/csv',
+      },
+    );
+    Object.assign(file, {
+      text: async () => 'id,name,price,radio,platforms,deviceLimit,wired\nh9,Nine,cheap,mesh,,5,true\n',
     });
-    Object.assign(file, { text: async () => 'id,name,price,radio,platforms,deviceLimit,wired\nh9,Nine,cheap,mesh,,5,true\n' });
     fireEvent.change(screen.getByLabelText('Catalogue file'), { target: { files: [file] } });
     expect(await screen.findByRole('dialog')).toHaveTextContent('/catalogue/hubs/0/price');
     expect(now().catalogue).toBe(before);

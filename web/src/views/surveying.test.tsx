@@ -104,7 +104,13 @@ describe('the board', () => {
 
 test('the panel shows each breaker with what is known of it', async () => {
   const job = exampleJob('shed');
-  job.events.push({ id: 'e1', kind: 'switched', circuitId: job.circuits[0]?.id as string, state: 'off', at: '2026-05-04T09:12:00Z' });
+  job.events.push({
+    id: 'e1',
+    kind: 'switched',
+    circuitId: job.circuits[0]?.id as string,
+    state: 'off',
+    at: '2026-05-04T09:12:00Z',
+  });
   await shown(job, <PanelView />);
   const panel = screen.getByRole('region', { name: /panel$/ });
   expect(within(panel).getAllByRole('listitem').length).toBeGreaterThanOrEqual(2);
@@ -130,7 +136,11 @@ describe('figures', () => {
     expect(within(dialog).getByRole('button', { name: 'Use it in this job' })).toBeDisabled();
     type('Why, with its source', 'The county counts more', dialog);
     press('Use it in this job', dialog);
-    await waitFor(() => expect(now().overrides).toMatchObject([{ figure: 'fill.allowance.12AWG', note: 'The county counts more' }]));
+    await waitFor(() =>
+      expect(now().overrides).toMatchObject([
+        { figure: 'fill.allowance.12AWG', note: 'The county counts more' },
+      ]),
+    );
     press(/^Back to the usual figure/);
     expect(now().overrides ?? []).toEqual([]);
   });

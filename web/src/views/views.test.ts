@@ -11,7 +11,10 @@ import { breakersOf, newBench, readingOf, setUpFor } from './survey/reading-stat
 describe('devices in order of suitability', () => {
   const device = (id: string, price: number) => ({ id, price }) as Device;
   const devices = new Map(
-    [device('dear', 90), device('cheap', 10), device('part', 5), device('never', 1)].map((entry) => [entry.id, entry]),
+    [device('dear', 90), device('cheap', 10), device('part', 5), device('never', 1)].map((entry) => [
+      entry.id,
+      entry,
+    ]),
   );
   const way = (
     deviceId: string,
@@ -49,7 +52,10 @@ describe('devices in order of suitability', () => {
 
   test('a device that goes nowhere is shown by the way that tells most, and possible ways beside the best are offered', () => {
     const [row] = bestFirst(
-      [way('never', 'module', 'no', 'body.not-a-module'), way('never', 'single', 'no', 'fill.over', 'depth.too-deep')],
+      [
+        way('never', 'module', 'no', 'body.not-a-module'),
+        way('never', 'single', 'no', 'fill.over', 'depth.too-deep'),
+      ],
       devices,
     );
     expect(row?.best.strategy).toBe('single');
@@ -57,13 +63,19 @@ describe('devices in order of suitability', () => {
       [way('dear', 'linked', 'unproved'), way('dear', 'both-ends', 'fits'), way('dear', 'module', 'no', 'x')],
       devices,
     );
-    expect([both?.best.strategy, both?.others.map((other) => other.strategy)]).toEqual(['both-ends', ['linked']]);
+    expect([both?.best.strategy, both?.others.map((other) => other.strategy)]).toEqual([
+      'both-ends',
+      ['linked'],
+    ]);
   });
 });
 
 test('the next conductor to tell goes round once and leaves grounds by colour alone', () => {
   let serial = 0;
-  const box: Box = { ...newBox('b', 'r', 'B', 1, 'us', []), ...presetContents('power-at-switch', 'us', '14AWG', [], () => `c${++serial}`) };
+  const box: Box = {
+    ...newBox('b', 'r', 'B', 1, 'us', []),
+    ...presetContents('power-at-switch', 'us', '14AWG', [], () => `c${++serial}`),
+  };
   const order = box.conductors;
   const walked: string[] = [];
   let current: Box = box;
@@ -92,12 +104,18 @@ describe('boxes by their trouble', () => {
       usedMl: used,
       capacityMl: capacity,
       verdict: over ? 'over' : 'ok',
-      depth: { neededMm: needed, availableMm: available, verdict: available !== null && needed > available ? 'too-deep' : 'fits' },
+      depth: {
+        neededMm: needed,
+        availableMm: available,
+        verdict: available !== null && needed > available ? 'too-deep' : 'fits',
+      },
       packing: { occupancy: capacity === null ? null : 0.4, verdict: 'comfortable' },
     };
     return [boxId, { boxId, planned: result, found: result } as unknown as BoxReckoning];
   };
-  const boxes = ['full', 'deep', 'both', 'roomy', 'unread', 'gone'].map((id) => newBox(id, 'r', id, 1, 'us', []));
+  const boxes = ['full', 'deep', 'both', 'roomy', 'unread', 'gone'].map((id) =>
+    newBox(id, 'r', id, 1, 'us', []),
+  );
   const house = new Map([
     reckoned('full', 120, 100, 30, 60),
     reckoned('deep', 50, 100, 70, 60),
@@ -133,7 +151,13 @@ describe('a reading takes its state from where it shows', () => {
       { index: 2, existing: 'single-pole', loadIds: [] },
     ],
   };
-  const what = { id: 'm', at: '2026-05-04T09:00:00Z', tool: 'volts-low-z' as const, points: ['w1', 'reference'], value: 119 };
+  const what = {
+    id: 'm',
+    at: '2026-05-04T09:00:00Z',
+    tool: 'volts-low-z' as const,
+    points: ['w1', 'reference'],
+    value: 119,
+  };
 
   test('breakers of the box, and what else is off; a switch whose device is out has no state', () => {
     const bench = {
@@ -143,13 +167,25 @@ describe('a reading takes its state from where it shows', () => {
       switches: { '1': 'on' as const, '2': 'off' as const },
     };
     const reading = readingOf(box, bench, { c1: 'on', c2: 'on', c3: 'off' }, what);
-    expect(reading).toMatchObject({ position: 1, breakers: { c1: 'on', c3: 'off' }, switches: { '2': 'off' }, method: 'clipped' });
+    expect(reading).toMatchObject({
+      position: 1,
+      breakers: { c1: 'on', c3: 'off' },
+      switches: { '2': 'off' },
+      method: 'clipped',
+    });
   });
 
   test('what is lifted is the conductor in hand; parted, no switch has a state; lamps out are named', () => {
-    const lifted = readingOf(box, { ...newBench(box), arrangement: 'lifted', held: 'w1', out: ['l1'] }, {}, what);
+    const lifted = readingOf(
+      box,
+      { ...newBench(box), arrangement: 'lifted', held: 'w1', out: ['l1'] },
+      {},
+      what,
+    );
     expect(lifted).toMatchObject({ lifted: ['w1'], loads: { l1: 'out' } });
-    expect(readingOf(box, { ...newBench(box), arrangement: 'parted', switches: { '2': 'on' } }, {}, what).switches).toEqual({});
+    expect(
+      readingOf(box, { ...newBench(box), arrangement: 'parted', switches: { '2': 'on' } }, {}, what).switches,
+    ).toEqual({});
   });
 
   test('a breaker nobody recorded stays unnamed', () => {

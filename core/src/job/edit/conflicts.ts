@@ -5,8 +5,9 @@ import type { EditPart } from './edit.js';
 import { merge, shapeOf, withFact } from './three-way.js';
 
 /**
- * A part that meets a change its device had not seen. `field` is absent when the whole record is in question; `path` leads from the
- * field to the one fact both changed (a conductor's colour, say). An absent value is null.
+ * A part that meets a change its device had not seen. `field` is absent when the whole record is in question;
+ * `path` leads from the field to the one fact both changed (a conductor's colour, say). An absent value is
+ * null.
  */
 export interface Conflict {
   part: number;
@@ -20,7 +21,10 @@ export interface Conflict {
 }
 
 export interface Met {
-  /** The edit's parts as they apply to the job as it stands: fields that both changed hold what both made of them. */
+  /**
+   * The edit's parts as they apply to the job as it stands: fields that both changed hold what both made of
+   * them.
+   */
   parts: EditPart[];
   /** The fields into which something of somebody else's went, with all three values. */
   merged: Conflict[];
@@ -28,10 +32,10 @@ export interface Met {
 }
 
 /**
- * An edit meets the job as others have made it since. `changedSince(kind, id, base)` tells whether somebody else changed the record
- * after that. Different fields of a record merge; within a box different conductors, joints, readings and positions do, by id and
- * field; the same fact asks; a removal that meets a change asks, and so does a change of what was removed. Appending never clashes,
- * unless the record is gone.
+ * An edit meets the job as others have made it since. `changedSince(kind, id, base)` tells whether somebody
+ * else changed the record after that. Different fields of a record merge; within a box different conductors,
+ * joints, readings and positions do, by id and field; the same fact asks; a removal that meets a change asks,
+ * and so does a change of what was removed. Appending never clashes, unless the record is gone.
  */
 export function meet(
   job: Job,
@@ -50,7 +54,8 @@ export function meet(
     const changed = changedSince(part.kind, part.id, part.base);
     const clash = { part: number, kind: part.kind, id: part.id };
     if (part.put !== undefined) {
-      if (changed && current !== undefined && !sameJson(current, part.put)) conflicts.push({ ...clash, theirs: current, yours: part.put });
+      if (changed && current !== undefined && !sameJson(current, part.put))
+        conflicts.push({ ...clash, theirs: current, yours: part.put });
     } else if (part.remove) {
       if (changed && current !== undefined) conflicts.push({ ...clash, theirs: current, yours: null });
     } else if (current === undefined) {
@@ -61,7 +66,11 @@ export function meet(
         const theirs = current[field];
         const result = merge(shapeOf(part.kind, field), was ?? undefined, theirs, now ?? undefined);
         if (result.clashes.length === 0) {
-          if (!sameJson(theirs ?? null, was ?? null) && !sameJson(theirs ?? null, now ?? null) && !sameJson(was ?? null, now ?? null))
+          if (
+            !sameJson(theirs ?? null, was ?? null) &&
+            !sameJson(theirs ?? null, now ?? null) &&
+            !sameJson(was ?? null, now ?? null)
+          )
             merged.push({ ...clash, field, was: was ?? null, theirs: theirs ?? null, yours: now ?? null });
           set[field] = { was: theirs ?? null, now: result.value ?? null };
         } else if (changed) {
@@ -75,7 +84,13 @@ export function meet(
               yours: values.mine ?? null,
             });
         } else {
-          const { value } = merge(shapeOf(part.kind, field), was ?? undefined, theirs, now ?? undefined, 'mine');
+          const { value } = merge(
+            shapeOf(part.kind, field),
+            was ?? undefined,
+            theirs,
+            now ?? undefined,
+            'mine',
+          );
           set[field] = { was: theirs ?? null, now: value ?? null };
         }
       }
@@ -87,11 +102,15 @@ export function meet(
 }
 
 /**
- * The parts that carry an edit through on the job as it stands, whatever others made of it meanwhile: where both changed the same
- * fact mine holds, a record that was removed comes back as this device had it (`records`, by kind and id), everything else of theirs
- * stays. Parts that would change nothing are left out.
+ * The parts that carry an edit through on the job as it stands, whatever others made of it meanwhile: where
+ * both changed the same fact mine holds, a record that was removed comes back as this device had it
+ * (`records`, by kind and id), everything else of theirs stays. Parts that would change nothing are left out.
  */
-export function insist(job: Job, parts: readonly EditPart[], records: Readonly<Record<string, object>> = {}): EditPart[] {
+export function insist(
+  job: Job,
+  parts: readonly EditPart[],
+  records: Readonly<Record<string, object>> = {},
+): EditPart[] {
   const put = new Set<string>();
   return parts.flatMap((part): EditPart[] => {
     const name = recordName(part);
@@ -112,15 +131,26 @@ export function insist(job: Job, parts: readonly EditPart[], records: Readonly<R
     if (part.set === undefined) return [{ ...part, base: null }];
     const set: NonNullable<EditPart['set']> = {};
     for (const [field, { was, now }] of Object.entries(part.set)) {
-      const { value } = merge(shapeOf(part.kind, field), was ?? undefined, current[field], now ?? undefined, 'mine');
-      if (!sameJson(value ?? null, current[field] ?? null)) set[field] = { was: current[field] ?? null, now: value ?? null };
+      const { value } = merge(
+        shapeOf(part.kind, field),
+        was ?? undefined,
+        current[field],
+        now ?? undefined,
+        'mine',
+      );
+      if (!sameJson(value ?? null, current[field] ?? null))
+        set[field] = { was: current[field] ?? null, now: value ?? null };
     }
     return Object.keys(set).length === 0 ? [] : [{ ...same, set }];
   });
 }
 
 /** An edit with another word of mine on one question about it. */
-export function withMyWord(parts: readonly EditPart[], { part: number, kind, field, path = [] }: Conflict, word: unknown): EditPart[] {
+export function withMyWord(
+  parts: readonly EditPart[],
+  { part: number, kind, field, path = [] }: Conflict,
+  word: unknown,
+): EditPart[] {
   return parts.map((part, index) => {
     const change = field === undefined ? undefined : part.set?.[field];
     if (index !== number || field === undefined || !change) return part;
@@ -130,8 +160,9 @@ export function withMyWord(parts: readonly EditPart[], { part: number, kind, fie
 }
 
 /**
- * What of an undo still stands as this device left it, and what others have changed since: that is left and named. `after` holds the
- * records as the edit left them, by kind and id; one that is absent there was taken out by it.
+ * What of an undo still stands as this device left it, and what others have changed since: that is left and
+ * named. `after` holds the records as the edit left them, by kind and id; one that is absent there was taken
+ * out by it.
  */
 export function stillOurs(
   job: Job,

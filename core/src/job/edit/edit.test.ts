@@ -27,16 +27,31 @@ describe('reduce', () => {
     expect(added.rooms.map((entry) => entry.id)).toEqual(['entry', 'r9']);
     expect(added.boxes).toBe(job.boxes);
     const named = done(added, [
-      { kind: 'room', id: 'r9', base: 1, set: { name: { was: 'r9', now: 'Larder' }, kind: { was: null, now: 'store' } } },
+      {
+        kind: 'room',
+        id: 'r9',
+        base: 1,
+        set: { name: { was: 'r9', now: 'Larder' }, kind: { was: null, now: 'store' } },
+      },
     ]);
     expect(named.rooms[1]).toMatchObject({ name: 'Larder', kind: 'store' });
-    expect(done(named, [{ kind: 'room', id: 'r9', base: 2, set: { kind: { was: 'store', now: null } } }]).rooms[1]).not.toHaveProperty(
-      'kind',
-    );
-    const reading = { id: 'm1', at: '2026-05-04T09:12:00Z', tool: 'lamp', arrangement: 'in-place', points: ['l-pantry'], value: 'lit' };
+    expect(
+      done(named, [{ kind: 'room', id: 'r9', base: 2, set: { kind: { was: 'store', now: null } } }]).rooms[1],
+    ).not.toHaveProperty('kind');
+    const reading = {
+      id: 'm1',
+      at: '2026-05-04T09:12:00Z',
+      tool: 'lamp',
+      arrangement: 'in-place',
+      points: ['l-pantry'],
+      value: 'lit',
+    };
     const read = done(named, [{ kind: 'box', id: 'pantry', base: 2, append: { readings: [reading] } }]);
     expect(read.boxes[0]?.readings.at(-1)?.id).toBe('m1');
-    expect(done(read, [{ kind: 'box', id: 'pantry', base: 2, append: { readings: [reading] } }]).boxes[0]?.readings).toHaveLength(12);
+    expect(
+      done(read, [{ kind: 'box', id: 'pantry', base: 2, append: { readings: [reading] } }]).boxes[0]
+        ?.readings,
+    ).toHaveLength(12);
     expect(done(read, [{ kind: 'room', id: 'r9', base: 2, remove: true }]).rooms).toHaveLength(1);
   });
 
@@ -53,12 +68,32 @@ describe('reduce', () => {
   });
 
   test.each<[string, EditPart, string]>([
-    ['the id of the document', { kind: 'job', id: 'job-pantry', base: 1, set: { id: { was: 'job-pantry', now: 'x' } } }, 'fixed-field'],
-    ['a whole list through the header', { kind: 'job', id: 'job-pantry', base: 1, set: { boxes: { was: null, now: [] } } }, 'fixed-field'],
+    [
+      'the id of the document',
+      { kind: 'job', id: 'job-pantry', base: 1, set: { id: { was: 'job-pantry', now: 'x' } } },
+      'fixed-field',
+    ],
+    [
+      'a whole list through the header',
+      { kind: 'job', id: 'job-pantry', base: 1, set: { boxes: { was: null, now: [] } } },
+      'fixed-field',
+    ],
     ['a record under another id', { kind: 'room', id: 'entry', base: 1, put: room('other') }, 'key-differs'],
-    ['an id of a record', { kind: 'room', id: 'entry', base: 1, set: { id: { was: 'entry', now: 'other' } } }, 'key-differs'],
-    ['an append to what is no list', { kind: 'room', id: 'entry', base: 1, append: { name: [] } }, 'not-a-list'],
-    ['an event that is set', { kind: 'event', id: 'e1', base: 1, set: { kind: { was: 'a', now: 'b' } } }, 'append-only'],
+    [
+      'an id of a record',
+      { kind: 'room', id: 'entry', base: 1, set: { id: { was: 'entry', now: 'other' } } },
+      'key-differs',
+    ],
+    [
+      'an append to what is no list',
+      { kind: 'room', id: 'entry', base: 1, append: { name: [] } },
+      'not-a-list',
+    ],
+    [
+      'an event that is set',
+      { kind: 'event', id: 'e1', base: 1, set: { kind: { was: 'a', now: 'b' } } },
+      'append-only',
+    ],
   ])('refuses %s', (_, part, code) => {
     expect(reduce(exampleJob('pantry'), { parts: [part] })).toMatchObject({ ok: false, refusal: { code } });
   });
@@ -66,7 +101,9 @@ describe('reduce', () => {
   test('an event goes only after what it speaks of', () => {
     const event = { id: 'e1', kind: 'mounted', boxId: 'pantry', at: '2026-05-04T09:12:00Z' };
     const job = done(exampleJob('pantry'), [{ kind: 'event', id: 'e1', base: null, put: event }]);
-    expect(reduce(job, { parts: [{ kind: 'event', id: 'e1', base: null, remove: true }] })).toMatchObject({ ok: false });
+    expect(reduce(job, { parts: [{ kind: 'event', id: 'e1', base: null, remove: true }] })).toMatchObject({
+      ok: false,
+    });
     const parts = removalOf(job, 'box', 'pantry');
     const without = done(job, parts);
     expect(without).toMatchObject({ events: [], boxes: [], selections: [] });
@@ -91,14 +128,35 @@ test.each([21, 22, 23])('undo gives back the job, whatever was done (seed %i)', 
 function randomParts(job: Job, random: Random, round: number): EditPart[] {
   const target = random.pick(job.rooms)?.id ?? 'hall';
   const choices: (() => EditPart[])[] = [
-    () => [{ kind: 'room', id: `n${round}`, base: null, put: room(`n${round}`), index: random.int(0, job.rooms.length) }],
     () => [
-      { kind: 'room', id: target, base: 0, set: { name: { was: findRecord(job, 'room', target)?.record.name, now: `room ${round}` } } },
+      {
+        kind: 'room',
+        id: `n${round}`,
+        base: null,
+        put: room(`n${round}`),
+        index: random.int(0, job.rooms.length),
+      },
     ],
     () => [
-      { kind: 'job', id: job.id, base: 0, set: { notes: { was: job.notes ?? null, now: random.chance(0.3) ? null : `note ${round}` } } },
+      {
+        kind: 'room',
+        id: target,
+        base: 0,
+        set: { name: { was: findRecord(job, 'room', target)?.record.name, now: `room ${round}` } },
+      },
     ],
-    () => (job.boxes[0] ? [{ kind: 'box', id: job.boxes[0].id, base: 0, append: { cables: [{ id: `k${round}` }] } }] : []),
+    () => [
+      {
+        kind: 'job',
+        id: job.id,
+        base: 0,
+        set: { notes: { was: job.notes ?? null, now: random.chance(0.3) ? null : `note ${round}` } },
+      },
+    ],
+    () =>
+      job.boxes[0]
+        ? [{ kind: 'box', id: job.boxes[0].id, base: 0, append: { cables: [{ id: `k${round}` }] } }]
+        : [],
     () =>
       random.chance(0.1) && job.rooms.length > 1
         ? removalOf(job, 'room', target)
@@ -176,14 +234,21 @@ describe('meeting what others changed', () => {
   const conflicts = (...given: Parameters<typeof meet>) => meet(...given).conflicts;
   const job = exampleJob('pantry');
   const always = () => true;
-  const set = (was: string, now: string): EditPart => ({ kind: 'room', id: 'entry', base: 3, set: { name: { was, now } } });
+  const set = (was: string, now: string): EditPart => ({
+    kind: 'room',
+    id: 'entry',
+    base: 3,
+    set: { name: { was, now } },
+  });
 
   test('none when nobody else changed the record', () => {
     expect(conflicts(job, [set('Old', 'New')], () => false)).toEqual([]);
   });
 
   test('different fields merge, the same field asks with both values', () => {
-    expect(conflicts(job, [{ kind: 'room', id: 'entry', base: 3, set: { floor: { was: 0, now: 1 } } }], always)).toEqual([]);
+    expect(
+      conflicts(job, [{ kind: 'room', id: 'entry', base: 3, set: { floor: { was: 0, now: 1 } } }], always),
+    ).toEqual([]);
     expect(conflicts(job, [set('Old', 'New')], always)).toEqual([
       { part: 0, kind: 'room', id: 'entry', field: 'name', was: 'Old', theirs: 'Entry', yours: 'New' },
     ]);
@@ -195,16 +260,23 @@ describe('meeting what others changed', () => {
 
   test('a removal that meets a change asks, and a change of what was removed', () => {
     expect(conflicts(job, [{ kind: 'room', id: 'entry', base: 3, remove: true }], always)).toHaveLength(1);
-    expect(conflicts(job, [{ kind: 'room', id: 'gone', base: 3, set: { name: { was: 'a', now: 'b' } } }], always)).toHaveLength(1);
+    expect(
+      conflicts(job, [{ kind: 'room', id: 'gone', base: 3, set: { name: { was: 'a', now: 'b' } } }], always),
+    ).toHaveLength(1);
     expect(conflicts(job, [{ kind: 'room', id: 'gone', base: 3, remove: true }], always)).toEqual([]);
   });
 });
 
 test('an edit names exactly one way for each part', () => {
   const edit = { id: 'e1', deviceId: 'd1', n: 1, at: '2026-05-04T09:12:00Z', label: 'x' };
-  expect(Edit.safeParse({ ...edit, parts: [{ kind: 'room', id: 'r', base: null, put: {}, remove: true }] }).success).toBe(false);
+  expect(
+    Edit.safeParse({ ...edit, parts: [{ kind: 'room', id: 'r', base: null, put: {}, remove: true }] })
+      .success,
+  ).toBe(false);
   expect(Edit.safeParse({ ...edit, parts: [{ kind: 'room', id: 'r', base: null }] }).success).toBe(false);
-  expect(Edit.safeParse({ ...edit, parts: [{ kind: 'room', id: 'r', base: null, put: {} }] }).success).toBe(true);
+  expect(Edit.safeParse({ ...edit, parts: [{ kind: 'room', id: 'r', base: null, put: {} }] }).success).toBe(
+    true,
+  );
 });
 
 describe('my word on a question', () => {
@@ -212,24 +284,40 @@ describe('my word on a question', () => {
   const [box] = job.boxes as [Job['boxes'][number]];
 
   test('holds where both changed the same fact, and leaves what else they changed', () => {
-    const mine = fieldByField(job, [{ kind: 'box', id: box.id, base: 3, put: { ...box, name: 'Mine', hazards: ['water'] } }]);
+    const mine = fieldByField(job, [
+      { kind: 'box', id: box.id, base: 3, put: { ...box, name: 'Mine', hazards: ['water'] } },
+    ]);
     expect(Object.keys(mine[0]?.set ?? {}).sort()).toEqual(['hazards', 'name']);
-    const theirs = { ...job, boxes: [{ ...box, name: 'Theirs', hazards: ['scorch' as const], notes: 'theirs' }] };
+    const theirs = {
+      ...job,
+      boxes: [{ ...box, name: 'Theirs', hazards: ['scorch' as const], notes: 'theirs' }],
+    };
     const parts = insist(theirs, mine);
-    expect(done(theirs, parts).boxes[0]).toMatchObject({ name: 'Mine', notes: 'theirs', hazards: ['scorch', 'water'] });
+    expect(done(theirs, parts).boxes[0]).toMatchObject({
+      name: 'Mine',
+      notes: 'theirs',
+      hazards: ['scorch', 'water'],
+    });
     expect(insist(done(theirs, parts), mine)).toEqual([]);
   });
 
   test('a field that is null stays null: such a record is put whole', () => {
     const there = { boxId: box.id, position: 1, deviceId: 'x', strategy: 'single' as const };
     const chosen = { ...job, selections: [there] } as Job;
-    const parts = [{ kind: 'selection' as const, id: `${box.id}/1`, base: null, put: { ...there, deviceId: null } }];
+    const parts = [
+      { kind: 'selection' as const, id: `${box.id}/1`, base: null, put: { ...there, deviceId: null } },
+    ];
     expect(fieldByField(chosen, parts)).toEqual(parts);
   });
 
   test('against a removal brings the record back as this device had it', () => {
     const without = { ...job, boxes: [] };
-    const change: EditPart = { kind: 'box', id: box.id, base: 3, set: { name: { was: box.name, now: 'Mine' } } };
+    const change: EditPart = {
+      kind: 'box',
+      id: box.id,
+      base: 3,
+      set: { name: { was: box.name, now: 'Mine' } },
+    };
     expect(insist(without, [change])).toEqual([]);
     const back = insist(without, [change], { [`box/${box.id}`]: { ...box, name: 'Mine' } });
     expect(done(without, back).boxes).toEqual([{ ...box, name: 'Mine' }]);
@@ -240,7 +328,14 @@ describe('what an undo may still take back', () => {
   const job = exampleJob('pantry');
   const [box] = job.boxes as [Job['boxes'][number]];
   const edit = {
-    parts: [{ kind: 'box' as const, id: box.id, base: 1, set: { name: { was: box.name, now: 'A' }, order: { was: box.order, now: 7 } } }],
+    parts: [
+      {
+        kind: 'box' as const,
+        id: box.id,
+        base: 1,
+        set: { name: { was: box.name, now: 'A' }, order: { was: box.order, now: 7 } },
+      },
+    ],
   };
   const after = done(job, edit.parts);
   const undo = inverse(job, edit);
@@ -257,7 +352,9 @@ describe('what an undo may still take back', () => {
     const back: EditPart[] = [{ kind: 'room', id: 'r9', base: null, remove: true }];
     const mine = { 'room/r9': findRecord(added, 'room', 'r9')?.record as object };
     expect(stillOurs(added, back, mine)).toEqual({ parts: back, left: [] });
-    const theirs = done(added, [{ kind: 'room', id: 'r9', base: 1, set: { name: { was: 'r9', now: 'Den' } } }]);
+    const theirs = done(added, [
+      { kind: 'room', id: 'r9', base: 1, set: { name: { was: 'r9', now: 'Den' } } },
+    ]);
     expect(stillOurs(theirs, back, mine)).toMatchObject({ parts: [], left: [{ kind: 'room', id: 'r9' }] });
     expect(stillOurs(job, back, mine)).toEqual({ parts: [], left: [] });
   });
@@ -269,7 +366,14 @@ test('earlier states of a record are walked back from what it is', () => {
     { id: 'r', name: 'two', kind: 'hall' },
     { id: 'r', name: 'three' },
   ];
-  const entry = (sequence: number, undo: EditPart[] | null) => ({ sequence, at: '', deviceId: null, label: '', parts: [], undo });
+  const entry = (sequence: number, undo: EditPart[] | null) => ({
+    sequence,
+    at: '',
+    deviceId: null,
+    label: '',
+    parts: [],
+    undo,
+  });
   const set = (fields: Record<string, unknown>): EditPart => ({
     kind: 'room',
     id: 'r',
@@ -282,10 +386,12 @@ test('earlier states of a record are walked back from what it is', () => {
     entry(7, [{ kind: 'room', id: 'r', base: null, remove: true }]),
     entry(6, null),
   ];
-  expect(earlierRecords('room', 'r', states[2], history).map(({ record, known }) => [record, known])).toEqual([
-    [states[1], true],
-    [states[0], true],
-    [undefined, true],
-    [undefined, false],
-  ]);
+  expect(earlierRecords('room', 'r', states[2], history).map(({ record, known }) => [record, known])).toEqual(
+    [
+      [states[1], true],
+      [states[0], true],
+      [undefined, true],
+      [undefined, false],
+    ],
+  );
 });

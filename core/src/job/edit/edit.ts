@@ -7,7 +7,8 @@ const Change = z.object({ was: z.unknown(), now: z.unknown() });
 
 /**
  * One record's share of an edit: exactly one of put, set, append, remove.
- * `base` is the last change of the job the device had seen when it made the part; null for a record that is new.
+ * `base` is the last change of the job the device had seen when it made the part; null for a record that is
+ * new.
  */
 export const EditPart = z
   .object({
@@ -23,7 +24,12 @@ export const EditPart = z
   })
   .superRefine((part, context) => {
     const ways = [part.put, part.set, part.append, part.remove].filter((way) => way !== undefined).length;
-    if (ways !== 1) context.addIssue({ code: 'custom', path: ['put'], message: 'must be given alone: one of put, set, append, remove' });
+    if (ways !== 1)
+      context.addIssue({
+        code: 'custom',
+        path: ['put'],
+        message: 'must be given alone: one of put, set, append, remove',
+      });
   });
 
 /** The most edits one names as those it was made on. */
@@ -34,9 +40,15 @@ export const Edit = z
   .object({
     id: Id,
     deviceId: Id,
-    /** The window of that device it was made in: two windows of one browser do not overwrite each other in silence. */
+    /**
+     * The window of that device it was made in: two windows of one browser do not overwrite each other in
+     * silence.
+     */
     tab: Id.optional(),
-    /** Edits of the device's other windows, on their way like this one, that it was made on: what they change is known to it. */
+    /**
+     * Edits of the device's other windows, on their way like this one, that it was made on: what they change
+     * is known to it.
+     */
     on: z.array(Id).max(MOST_BELOW).optional(),
     /** The generation of the job it was made on; one made on another generation asks. */
     generation: Id.optional(),
@@ -47,7 +59,8 @@ export const Edit = z
     parts: z.array(EditPart).min(1).max(400),
   })
   .superRefine((edit, context) => {
-    for (const { path, message } of limitProblems(edit, LIMITS.depth + 4)) context.addIssue({ code: 'custom', path: steps(path), message });
+    for (const { path, message } of limitProblems(edit, LIMITS.depth + 4))
+      context.addIssue({ code: 'custom', path: steps(path), message });
     if (JSON.stringify(edit).length > LIMITS.edit)
       context.addIssue({
         code: 'custom',

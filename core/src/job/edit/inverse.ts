@@ -4,8 +4,8 @@ import type { Edit, EditPart } from './edit.js';
 import { reduce } from './reduce.js';
 
 /**
- * The parts that undo an edit which was made on `before`. Events stay: what happened is corrected, never undone;
- * those that went with the box or circuit they speak of come back with it.
+ * The parts that undo an edit which was made on `before`. Events stay: what happened is corrected, never
+ * undone; those that went with the box or circuit they speak of come back with it.
  * Bases are left at null for the device to fill in when it sends the undo.
  */
 export function inverse(before: Job, edit: Pick<Edit, 'parts'>): EditPart[] {
@@ -30,7 +30,9 @@ function inversePart(part: EditPart, found: { record: JobRecord; index: number }
   for (const field of fields) {
     const was = found.record[field] ?? null;
     const appended = part.append?.[field];
-    const now = part.set ? (part.set[field]?.now ?? null) : [...((was as JobRecord[] | null) ?? []), ...(appended ?? [])];
+    const now = part.set
+      ? (part.set[field]?.now ?? null)
+      : [...((was as JobRecord[] | null) ?? []), ...(appended ?? [])];
     set[field] = { was: now, now: was };
   }
   return [{ ...same, set }];

@@ -12,8 +12,16 @@ export function removePart(kind: RecordKind, id: string): EditPart {
   return { kind, id, base: null, remove: true };
 }
 
-/** The part that sets the fields in which `change` differs from the record; none when nothing differs. `undefined` takes a field out. */
-export function setParts<Record extends object>(kind: RecordKind, id: string, record: Record, change: Partial<Record>): EditPart[] {
+/**
+ * The part that sets the fields in which `change` differs from the record; none when nothing differs.
+ * `undefined` takes a field out.
+ */
+export function setParts<Record extends object>(
+  kind: RecordKind,
+  id: string,
+  record: Record,
+  change: Partial<Record>,
+): EditPart[] {
   const set: NonNullable<EditPart['set']> = {};
   for (const [field, now] of Object.entries(change)) {
     const was = (record as JobRecord)[field];
@@ -23,14 +31,15 @@ export function setParts<Record extends object>(kind: RecordKind, id: string, re
 }
 
 /**
- * The same edit with every record it puts over an existing one told field by field, so that what others change in it meanwhile can be
- * merged. A part that changes nothing falls away.
+ * The same edit with every record it puts over an existing one told field by field, so that what others
+ * change in it meanwhile can be merged. A part that changes nothing falls away.
  */
 export function fieldByField(job: Job, parts: readonly EditPart[]): EditPart[] {
   return parts.flatMap((part): EditPart[] => {
     const current = part.put && findRecord(job, part.kind, part.id)?.record;
     // A field set to null is taken out; one that is null is told with its record.
-    if (!part.put || !current || part.kind === 'event' || Object.values(part.put).includes(null)) return [part];
+    if (!part.put || !current || part.kind === 'event' || Object.values(part.put).includes(null))
+      return [part];
     const dropped = Object.fromEntries(Object.keys(current).map((field) => [field, undefined]));
     return setParts(part.kind, part.id, current, { ...dropped, ...part.put });
   });

@@ -24,7 +24,9 @@ export function earlierRecords(
   let known = true;
   return history.map((entry) => {
     if (entry.undo === null) known = false;
-    else for (const part of entry.undo) if (part.kind === kind && part.id === id) record = walkBack(record, part);
+    else
+      for (const part of entry.undo)
+        if (part.kind === kind && part.id === id) record = walkBack(record, part);
     return { entry, record: known ? record : undefined, known };
   });
 }

@@ -17,14 +17,23 @@ export interface RecordProblem {
   message: string;
 }
 
-/** What is wrong with the records an edit touched: beyond the limits, too large, or not as their schema has them. */
+/**
+ * What is wrong with the records an edit touched: beyond the limits, too large, or not as their schema has
+ * them.
+ */
 export function recordProblems(job: Job, parts: readonly EditPart[]): RecordProblem[] {
   return parts.flatMap(({ kind, id }, number) => {
     const record = findRecord(job, kind, id)?.record;
     if (record === undefined) return [];
     return problemsOf(job, kind, record).map(({ path, message }) => {
       const [, field] = path.split('/');
-      return { kind, id, ...(field === undefined ? {} : { field }), path: `${pointer(['parts', number, 'record'])}${path}`, message };
+      return {
+        kind,
+        id,
+        ...(field === undefined ? {} : { field }),
+        path: `${pointer(['parts', number, 'record'])}${path}`,
+        message,
+      };
     });
   });
 }
@@ -34,7 +43,9 @@ function problemsOf(job: Job, kind: RecordKind, record: object): { path: string;
   const beyond = limitProblems(whole, kind === 'job' ? LIMITS.depth : LIMITS.depth - 2);
   if (beyond.length > 0) return beyond;
   if (JSON.stringify(whole).length > LIMITS.record)
-    return [{ path: '', message: `is too large: at most ${LIMITS.record} characters of one record are taken` }];
+    return [
+      { path: '', message: `is too large: at most ${LIMITS.record} characters of one record are taken` },
+    ];
   const parsed = RECORD_SCHEMAS[kind].safeParse(record);
   return parsed.success ? [] : schemaProblems(parsed.error, record);
 }

@@ -1,4 +1,12 @@
-import { findRecord, headerOf, type JobRecord, type ListKind, listOf, recordKey, withList } from '../records.js';
+import {
+  findRecord,
+  headerOf,
+  type JobRecord,
+  type ListKind,
+  listOf,
+  recordKey,
+  withList,
+} from '../records.js';
 import type { Job } from '../schema/job.js';
 import type { Edit, EditPart } from './edit.js';
 
@@ -75,7 +83,8 @@ function mayChangeEvent(job: Job, part: EditPart): boolean {
   const event = findRecord(job, 'event', part.id)?.record;
   if (part.put !== undefined) return event === undefined;
   if (!part.remove || event === undefined) return false;
-  const gone = (kind: 'box' | 'circuit', id: unknown) => typeof id === 'string' && findRecord(job, kind, id) === undefined;
+  const gone = (kind: 'box' | 'circuit', id: unknown) =>
+    typeof id === 'string' && findRecord(job, kind, id) === undefined;
   return gone('box', event.boxId) || gone('circuit', event.circuitId);
 }
 

@@ -11,30 +11,50 @@ describe('conductors of one box', () => {
     const theirs = [conductor('c1', { colour: 'red' }), conductor('c2', { size: '12AWG' }), conductor('c3')];
     const mine = [conductor('c1'), conductor('c2', { colour: 'white' }), conductor('c3'), conductor('c4')];
     expect(merge(CONDUCTORS, was, theirs, mine)).toEqual({
-      value: [conductor('c1', { colour: 'red' }), conductor('c2', { size: '12AWG', colour: 'white' }), conductor('c3'), conductor('c4')],
+      value: [
+        conductor('c1', { colour: 'red' }),
+        conductor('c2', { size: '12AWG', colour: 'white' }),
+        conductor('c3'),
+        conductor('c4'),
+      ],
       clashes: [],
     });
   });
 
   test('the same field asks, with all three values and the way to it', () => {
-    const merged = merge(CONDUCTORS, was, [conductor('c1', { colour: 'red' })], [conductor('c1', { colour: 'blue' }), was[1], was[2]]);
+    const merged = merge(
+      CONDUCTORS,
+      was,
+      [conductor('c1', { colour: 'red' })],
+      [conductor('c1', { colour: 'blue' }), was[1], was[2]],
+    );
     expect(merged.clashes).toEqual([{ path: ['c1', 'colour'], was: 'black', theirs: 'red', mine: 'blue' }]);
     expect(merged.value).toEqual([conductor('c1', { colour: 'red' })]);
   });
 
   test('where a conductor ends is one fact: a joint and a terminal are never mixed', () => {
     const at = (place: object) => [conductor('c1', { at: place })];
-    const merged = merge(CONDUCTORS, at({ capped: true }), at({ joint: 'j1' }), at({ position: 1, terminal: 'L' }));
+    const merged = merge(
+      CONDUCTORS,
+      at({ capped: true }),
+      at({ joint: 'j1' }),
+      at({ position: 1, terminal: 'L' }),
+    );
     expect(merged.clashes).toEqual([
-      { path: ['c1', 'at'], was: { capped: true }, theirs: { joint: 'j1' }, mine: { position: 1, terminal: 'L' } },
+      {
+        path: ['c1', 'at'],
+        was: { capped: true },
+        theirs: { joint: 'j1' },
+        mine: { position: 1, terminal: 'L' },
+      },
     ]);
   });
 
   test('one taken out that the other changed asks; one taken out by both is gone', () => {
     const [c1, , c3] = was;
-    expect(merge(CONDUCTORS, was, [c1, c3], [c1, conductor('c2', { colour: 'white' }), c3]).clashes).toMatchObject([
-      { path: ['c2'], theirs: undefined },
-    ]);
+    expect(
+      merge(CONDUCTORS, was, [c1, c3], [c1, conductor('c2', { colour: 'white' }), c3]).clashes,
+    ).toMatchObject([{ path: ['c2'], theirs: undefined }]);
     expect(merge(CONDUCTORS, was, [c1, c3], [c1, c3])).toEqual({ value: [c1, c3], clashes: [] });
   });
 
@@ -47,7 +67,10 @@ describe('conductors of one box', () => {
 });
 
 test('ticks are united; one taken away stays away', () => {
-  expect(merge(shapeOf('box', 'hazards'), ['scorch'], ['scorch', 'water'], ['cloth'])).toEqual({ value: ['water', 'cloth'], clashes: [] });
+  expect(merge(shapeOf('box', 'hazards'), ['scorch'], ['scorch', 'water'], ['cloth'])).toEqual({
+    value: ['water', 'cloth'],
+    clashes: [],
+  });
 });
 
 test('a label is a statement: two different ones of a conductor ask', () => {
@@ -55,8 +78,15 @@ test('a label is a statement: two different ones of a conductor ask', () => {
   expect(merge(shapeOf('box', 'labels'), [], label('line'), label('load')).clashes).toHaveLength(1);
 });
 
-/** A plain reference: the merge of flat lists of numbered things with two fields, told per fact and not per list. */
-function plainly(was: Things, theirs: Things, mine: Things): { facts: Record<string, unknown>; clashes: number } {
+/**
+ * A plain reference: the merge of flat lists of numbered things with two fields, told per fact and not per
+ * list.
+ */
+function plainly(
+  was: Things,
+  theirs: Things,
+  mine: Things,
+): { facts: Record<string, unknown>; clashes: number } {
   const facts: Record<string, unknown> = {};
   let clashes = 0;
   const gone = Symbol('gone');
@@ -91,7 +121,9 @@ test('agrees with the plain reference on random lists, and neither side’s own 
     fc.property(things, things, things, (was, theirs, mine) => {
       const merged = merge(shape, listed(was), listed(theirs), listed(mine));
       const expected = plainly(was, theirs, mine);
-      const facts = Object.fromEntries((merged.value as { id: string }[]).map(({ id, ...fields }) => [id, fields]));
+      const facts = Object.fromEntries(
+        (merged.value as { id: string }[]).map(({ id, ...fields }) => [id, fields]),
+      );
       expect([facts, merged.clashes.length]).toEqual([expected.facts, expected.clashes]);
     }),
     { seed: 10, numRuns: 2000 },

@@ -21,8 +21,9 @@ const fields = (named: Readonly<Record<string, Shape>> = {}): Shape => ({ way: '
 const list = (by: string, item: Shape): Shape => ({ way: 'list', by, item });
 
 /**
- * Where a conductor ends (`at`, `ends`) and how a volume is known (`capacity`) are one fact each: half of one place and half of
- * another is no place. A reading and a label are statements: they are kept or replaced as a whole.
+ * Where a conductor ends (`at`, `ends`) and how a volume is known (`capacity`) are one fact each: half of one
+ * place and half of another is no place. A reading and a label are statements: they are kept or replaced as a
+ * whole.
  */
 const BOX: Readonly<Record<string, Shape>> = {
   circuitIds: SET,
@@ -48,7 +49,9 @@ export function shapeOf(kind: RecordKind, field: string): Shape {
   return SHAPES[kind]?.[field] ?? WHOLE;
 }
 
-/** One fact that both sides changed, each in its own way. `path` leads to it; an absent value is `undefined`. */
+/**
+ * One fact that both sides changed, each in its own way. `path` leads to it; an absent value is `undefined`.
+ */
 export interface Clash {
   path: string[];
   was: unknown;
@@ -62,12 +65,19 @@ export interface Merged {
 }
 
 /**
- * Brings together what two people made of the same value. Where they clash, `value` holds theirs, or mine when `prefer` says so.
+ * Brings together what two people made of the same value. Where they clash, `value` holds theirs, or mine
+ * when `prefer` says so.
  *
  *     merge(list('id', fields()), [{id: 'c1', colour: 'red'}], theirs: c1 white, mine: c1 red and c2)
  *     // value [c1 white, c2], no clash
  */
-export function merge(shape: Shape, was: unknown, theirs: unknown, mine: unknown, prefer: 'theirs' | 'mine' = 'theirs'): Merged {
+export function merge(
+  shape: Shape,
+  was: unknown,
+  theirs: unknown,
+  mine: unknown,
+  prefer: 'theirs' | 'mine' = 'theirs',
+): Merged {
   return mergeAt([], shape, was, theirs, mine, prefer);
 }
 
@@ -103,12 +113,22 @@ export function withFact(shape: Shape, value: unknown, path: readonly string[], 
     return at < 0 ? [...value, next] : value.with(at, next);
   }
   if (!isObject(value)) return value;
-  const next = { ...value, [step]: withFact(shape.way === 'fields' ? (shape.fields[step] ?? WHOLE) : WHOLE, value[step], rest, fact) };
+  const next = {
+    ...value,
+    [step]: withFact(shape.way === 'fields' ? (shape.fields[step] ?? WHOLE) : WHOLE, value[step], rest, fact),
+  };
   if (next[step] === undefined) delete next[step];
   return next;
 }
 
-function mergeAt(path: string[], shape: Shape, was: unknown, theirs: unknown, mine: unknown, prefer: 'theirs' | 'mine'): Merged {
+function mergeAt(
+  path: string[],
+  shape: Shape,
+  was: unknown,
+  theirs: unknown,
+  mine: unknown,
+  prefer: 'theirs' | 'mine',
+): Merged {
   if (sameJson(theirs, mine) || sameJson(was, mine)) return { value: theirs, clashes: [] };
   if (sameJson(was, theirs)) return { value: mine, clashes: [] };
   const inner =
@@ -126,7 +146,10 @@ function mergeSets(was: unknown, theirs: unknown, mine: unknown): Merged | undef
   const [old, left, right] = [was ?? [], theirs ?? [], mine ?? []];
   if (!isPlainList(old) || !isPlainList(left) || !isPlainList(right)) return undefined;
   const kept = left.filter((value) => right.includes(value) || !old.includes(value));
-  return { value: [...kept, ...right.filter((value) => !old.includes(value) && !left.includes(value))], clashes: [] };
+  return {
+    value: [...kept, ...right.filter((value) => !old.includes(value) && !left.includes(value))],
+    clashes: [],
+  };
 }
 
 function mergeFields(
@@ -141,7 +164,14 @@ function mergeFields(
   const value: Record<string, unknown> = {};
   const clashes: Clash[] = [];
   for (const field of new Set([...Object.keys(theirs), ...Object.keys(mine)])) {
-    const merged = mergeAt([...path, field], named[field] ?? WHOLE, was[field], theirs[field], mine[field], prefer);
+    const merged = mergeAt(
+      [...path, field],
+      named[field] ?? WHOLE,
+      was[field],
+      theirs[field],
+      mine[field],
+      prefer,
+    );
     clashes.push(...merged.clashes);
     if (merged.value !== undefined) value[field] = merged.value;
   }
@@ -170,7 +200,8 @@ function mergeLists(
 
 /** Theirs in their order with mine put in after what they stood behind; my order where I alone changed it. */
 function orderOf(was: readonly string[], theirs: readonly string[], mine: readonly string[]): string[] {
-  const common = (keys: readonly string[]) => keys.filter((key) => was.includes(key) && theirs.includes(key) && mine.includes(key));
+  const common = (keys: readonly string[]) =>
+    keys.filter((key) => was.includes(key) && theirs.includes(key) && mine.includes(key));
   const theyMoved = !sameJson(common(theirs), common(was));
   const [first, second] = theyMoved ? [theirs, mine] : [mine, theirs];
   const order = [...first];
@@ -194,6 +225,7 @@ function byKey(list: unknown, by: string): Map<string, unknown> | undefined {
   return named;
 }
 
-const isObject = (value: unknown): value is Record<string, unknown> => typeof value === 'object' && value !== null && !Array.isArray(value);
+const isObject = (value: unknown): value is Record<string, unknown> =>
+  typeof value === 'object' && value !== null && !Array.isArray(value);
 const isPlainList = (value: unknown): value is unknown[] =>
   Array.isArray(value) && value.every((entry) => typeof entry !== 'object' || entry === null);

@@ -39,7 +39,9 @@ export const Channel = open({
   kind: z.enum(['relay', 'dimmer', 'fan-speed']),
   speeds: Count.optional(),
   alwaysOnMode: z.boolean().optional(),
-  ratings: z.array(open({ kinds: z.array(LoadKind), limit: z.array(Measure).min(1), unit: z.enum(['W', 'VA', 'A']) })),
+  ratings: z.array(
+    open({ kinds: z.array(LoadKind), limit: z.array(Measure).min(1), unit: z.enum(['W', 'VA', 'A']) }),
+  ),
   minWatts: Measure.optional(),
   bypassPartId: Id.optional(),
 });
@@ -48,7 +50,11 @@ export const MultiLocation = open({
   strategy: Strategy,
   partnerIds: z.array(Id).optional(),
   mainAt: z.enum(['line', 'load', 'either']).optional(),
-  partner: open({ line: z.boolean().optional(), neutral: z.boolean().optional(), travelers: Count.optional() }).optional(),
+  partner: open({
+    line: z.boolean().optional(),
+    neutral: z.boolean().optional(),
+    travelers: Count.optional(),
+  }).optional(),
   middle: z.enum(['tie', 'companion', 'keep']).optional(),
 });
 

@@ -65,7 +65,9 @@ export const Place = open({ boxId: Id, position: z.number().int().min(1) });
 export const Run = open({
   id: Id,
   ends: z
-    .array(open({ boxId: Id.optional(), cableId: Id.optional(), loadId: Id.optional(), circuitId: Id.optional() }))
+    .array(
+      open({ boxId: Id.optional(), cableId: Id.optional(), loadId: Id.optional(), circuitId: Id.optional() }),
+    )
     .length(2, 'must name two ends'),
   pairs: z.array(z.array(Id).length(2)).optional(),
   known: z.enum(['seen', 'tested', 'supposed']).optional(),
@@ -91,7 +93,9 @@ export const ControlPoint = open({
   deviceId: Id,
   /** Stuck on the wall, in a further gang of a wider plate, or over a switch that is left on. */
   mounting: z.enum(['wall', 'extra-gang', 'over-switch']).optional(),
-  targets: z.array(open({ boxId: Id.optional(), position: z.number().int().optional(), loadId: Id.optional() })),
+  targets: z.array(
+    open({ boxId: Id.optional(), position: z.number().int().optional(), loadId: Id.optional() }),
+  ),
 });
 
 /** One try at joining a device to its network. Kept for good. */
@@ -117,7 +121,9 @@ export const Pairing = open({
   attempts: z.array(PairingAttempt),
 });
 
-/** What a proof of dead says beside its instant and box; other programs may leave out what its prover knew. */
+/**
+ * What a proof of dead says beside its instant and box; other programs may leave out what its prover knew.
+ */
 const ProvedFields = open({
   stage: z.enum(['face', 'device-out']).optional(),
   circuitIds: z.array(Id).optional(),
@@ -131,7 +137,10 @@ const ProvedFields = open({
 const ClearedFields = open({ hazard: Name.optional(), note: Text.optional() });
 const FIELDS_OF_KIND: Readonly<Record<string, z.ZodType>> = { proved: ProvedFields, cleared: ClearedFields };
 
-/** What happened on site, append-only: `switched`, `proved`, `mounted`, `cleared`, `traced`, `correction`. Kinds of other programs are kept. */
+/**
+ * What happened on site, append-only: `switched`, `proved`, `mounted`, `cleared`, `traced`, `correction`.
+ * Kinds of other programs are kept.
+ */
 export const JobEvent = open({
   id: Id.optional(),
   kind: Name,
@@ -142,10 +151,14 @@ export const JobEvent = open({
   of: Id.optional(),
 }).superRefine((event, context) => {
   const found = FIELDS_OF_KIND[event.kind]?.safeParse(event);
-  if (found && !found.success) for (const issue of found.error.issues) context.addIssue({ ...issue, input: event } as never);
+  if (found && !found.success)
+    for (const issue of found.error.issues) context.addIssue({ ...issue, input: event } as never);
 });
 
-/** A photograph of a box; the picture itself stands beside the document. Pins name conductors; x and y are shares of its sides. */
+/**
+ * A photograph of a box; the picture itself stands beside the document. Pins name conductors; x and y are
+ * shares of its sides.
+ */
 export const Photo = open({
   id: Id.optional(),
   boxId: Id.optional(),
@@ -154,7 +167,9 @@ export const Photo = open({
   width: z.number().optional(),
   height: z.number().optional(),
   note: Text.optional(),
-  pins: z.array(open({ conductorId: Id, x: z.number().min(0).max(1), y: z.number().min(0).max(1) })).optional(),
+  pins: z
+    .array(open({ conductorId: Id, x: z.number().min(0).max(1), y: z.number().min(0).max(1) }))
+    .optional(),
 });
 
 /** A record of which nothing is read yet but its id. */
@@ -186,8 +201,19 @@ export const Brief = open({
   spares: Count.optional(),
   /** Whether one unit is bought and tried before the rest. */
   trialFirst: z.boolean().optional(),
-  pins: z.array(open({ boxId: Id, position: z.number().int().min(1), deviceId: Id.optional(), strategy: Strategy.optional() })).optional(),
-  bans: z.array(open({ deviceId: Id, boxId: Id.optional(), position: z.number().int().min(1).optional() })).optional(),
+  pins: z
+    .array(
+      open({
+        boxId: Id,
+        position: z.number().int().min(1),
+        deviceId: Id.optional(),
+        strategy: Strategy.optional(),
+      }),
+    )
+    .optional(),
+  bans: z
+    .array(open({ deviceId: Id, boxId: Id.optional(), position: z.number().int().min(1).optional() }))
+    .optional(),
 });
 
 /** Everything of a job that is not a record with an id of its own. */

@@ -2,8 +2,8 @@ import { z } from 'zod';
 import { LIMITS } from '../limits.js';
 
 /**
- * An object that keeps the fields it does not know, so that a job written by a later program survives a round trip.
- * The inferred type leaves the index signature out: known fields stay checked by the compiler.
+ * An object that keeps the fields it does not know, so that a job written by a later program survives a round
+ * trip. The inferred type leaves the index signature out: known fields stay checked by the compiler.
  */
 export function open<Shape extends z.ZodRawShape>(shape: Shape): z.ZodObject<Shape, z.core.$strip> {
   return z.looseObject(shape) as unknown as z.ZodObject<Shape, z.core.$strip>;
@@ -16,9 +16,12 @@ export const Text = z.string().max(20_000);
 /** Short names: rooms, boxes, models. */
 export const Name = z.string().max(400);
 /** A name that also names its record: written as an address it has to fit the key of a row. */
-export const KeyName = Name.refine((name) => encodeURIComponent(name.replaceAll(/\p{Surrogate}/gu, '')).length <= LIMITS.key, {
-  error: `is too long to name a record: at most ${LIMITS.key} characters when written as part of an address`,
-});
+export const KeyName = Name.refine(
+  (name) => encodeURIComponent(name.replaceAll(/\p{Surrogate}/gu, '')).length <= LIMITS.key,
+  {
+    error: `is too long to name a record: at most ${LIMITS.key} characters when written as part of an address`,
+  },
+);
 /** Lengths in mm, volumes in mL, watts, volts: finite and never negative. */
 export const Measure = z.number().min(0);
 /** Minor units of the job's currency. */
@@ -85,13 +88,27 @@ export const LoadKind = z.enum([
   'shade',
   'motor',
 ]);
-export const Role = z.enum(['line', 'switched-line', 'line-on', 'load', 'neutral', 'ground', 'traveler', 'spare', 'unknown']);
+export const Role = z.enum([
+  'line',
+  'switched-line',
+  'line-on',
+  'load',
+  'neutral',
+  'ground',
+  'traveler',
+  'spare',
+  'unknown',
+]);
 
 /** A volume is written in mL or in in3 and kept as typed. */
 export const volume = { mL: Measure.optional(), in3: Measure.optional() };
 export function oneVolume(value: { mL?: number; in3?: number }, context: z.RefinementCtx): void {
   if (value.mL === undefined && value.in3 === undefined) {
-    context.addIssue({ code: 'custom', path: ['mL'], message: 'is missing: a volume is given as mL or as in3' });
+    context.addIssue({
+      code: 'custom',
+      path: ['mL'],
+      message: 'is missing: a volume is given as mL or as in3',
+    });
   } else if (value.mL !== undefined && value.in3 !== undefined) {
     context.addIssue({ code: 'custom', path: ['in3'], message: 'stands beside mL: give one of the two' });
   }

@@ -1,5 +1,18 @@
 import { z } from 'zod';
-import { Colour, Count, Id, Instant, Measure, Name, oneVolume, open, Role, Text, volume, WireSize } from './primitives.js';
+import {
+  Colour,
+  Count,
+  Id,
+  Instant,
+  Measure,
+  Name,
+  oneVolume,
+  open,
+  Role,
+  Text,
+  volume,
+  WireSize,
+} from './primitives.js';
 
 /** Where a loose end is: in a joint, on a terminal, on the box's screw, or capped alone. */
 export const At = open({
@@ -11,9 +24,16 @@ export const At = open({
 }).superRefine((at, context) => {
   const forms = [at.joint !== undefined, at.position !== undefined, at.boxScrew === true, at.capped === true];
   if (forms.filter(Boolean).length !== 1) {
-    context.addIssue({ code: 'custom', message: 'must say exactly one place: a joint, a position with its terminal, boxScrew or capped' });
+    context.addIssue({
+      code: 'custom',
+      message: 'must say exactly one place: a joint, a position with its terminal, boxScrew or capped',
+    });
   } else if (at.position !== undefined && at.terminal === undefined) {
-    context.addIssue({ code: 'custom', path: ['terminal'], message: 'is missing: a position is given with its terminal' });
+    context.addIssue({
+      code: 'custom',
+      path: ['terminal'],
+      message: 'is missing: a position is given with its terminal',
+    });
   }
 });
 
@@ -54,14 +74,19 @@ export const Conductor = open({
   at: At.optional(),
   ends: z.array(At).length(2, 'must name two ends').optional(),
 }).superRefine((conductor, context) => {
-  const wrong = (path: string, message: string) => context.addIssue({ code: 'custom', path: [path], message });
+  const wrong = (path: string, message: string) =>
+    context.addIssue({ code: 'custom', path: [path], message });
   if (conductor.cableId === undefined) {
-    if (conductor.ends === undefined) wrong('ends', 'is missing: a conductor without a cable is a pigtail or jumper with two ends');
+    if (conductor.ends === undefined)
+      wrong('ends', 'is missing: a conductor without a cable is a pigtail or jumper with two ends');
     if (conductor.at !== undefined) wrong('at', 'stands beside ends: a pigtail or jumper has ends only');
   } else {
-    if (conductor.ends !== undefined) wrong('ends', 'belongs to pigtails and jumpers, not to a conductor of a cable');
-    if (conductor.unbroken === true && conductor.at !== undefined) wrong('at', 'must be absent: the conductor passes through unbroken');
-    if (conductor.unbroken !== true && conductor.at === undefined) wrong('at', 'is missing: a conductor of a cable ends somewhere');
+    if (conductor.ends !== undefined)
+      wrong('ends', 'belongs to pigtails and jumpers, not to a conductor of a cable');
+    if (conductor.unbroken === true && conductor.at !== undefined)
+      wrong('at', 'must be absent: the conductor passes through unbroken');
+    if (conductor.unbroken !== true && conductor.at === undefined)
+      wrong('at', 'is missing: a conductor of a cable ends somewhere');
   }
 });
 
@@ -108,7 +133,9 @@ export const Position = open({
   existing: ExistingDevice,
   deviceId: Id.optional(),
   breakOff: z.enum(['hot', 'both']).optional(),
-  leads: z.array(open({ terminal: Id, size: WireSize.optional(), length: Measure.optional(), at: At })).optional(),
+  leads: z
+    .array(open({ terminal: Id, size: WireSize.optional(), length: Measure.optional(), at: At }))
+    .optional(),
   replaces: open({ name: Name, hub: Name.optional(), removed: z.boolean().optional() }).optional(),
   loadIds: z.array(Id),
   need: Need.optional(),
@@ -167,7 +194,19 @@ export const Box = open({
       error: 'must be {"rssi": dBm} from -120 to 0 or {"bars": 0 to 4}',
     })
     .optional(),
-  condition: z.array(z.enum(['loose', 'set-back', 'broken-ear', 'no-earth-terminal', 'painted', 'awkward', 'short-conductors'])).optional(),
+  condition: z
+    .array(
+      z.enum([
+        'loose',
+        'set-back',
+        'broken-ear',
+        'no-earth-terminal',
+        'painted',
+        'awkward',
+        'short-conductors',
+      ]),
+    )
+    .optional(),
   hazards: z.array(Hazard).optional(),
   notes: Text.optional(),
   cables: z.array(open({ id: Id, label: Name.optional(), entry: Name.optional() })).max(60),

@@ -1,7 +1,10 @@
 import { NO_REASONS, type Reason } from '../../findings/finding.js';
 import type { PlaceFacts } from '../place.js';
 
-/** What stops work at the box stops a verdict: no connector takes aluminium; everything else has to be put right or cleared first. */
+/**
+ * What stops work at the box stops a verdict: no connector takes aluminium; everything else has to be put
+ * right or cleared first.
+ */
 export function hazardRule(place: PlaceFacts): readonly Reason[] {
   if (place.stops.length === 0) return NO_REASONS;
   return place.stops.map((hazard): Reason => {

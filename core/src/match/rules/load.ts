@@ -12,35 +12,66 @@ import type { PlaceFacts } from '../place.js';
 import { isTwoWire } from '../terminal-needs.js';
 
 /** What a device fed through its lamps may feed. */
-const TWO_WIRE_KINDS: ReadonlySet<LoadKind> = new Set(['led', 'resistive', 'fluorescent', 'magnetic', 'electronic']);
+const TWO_WIRE_KINDS: ReadonlySet<LoadKind> = new Set([
+  'led',
+  'resistive',
+  'fluorescent',
+  'magnetic',
+  'electronic',
+]);
 
 /**
- * Rules about what the device feeds: kind, channels, rating, minimum load, dimmable. Adds a bypass part to `parts` where one helps.
+ * Rules about what the device feeds: kind, channels, rating, minimum load, dimmable. Adds a bypass part to
+ * `parts` where one helps.
  * @param sides fins taken off for neighbours; undefined: by what is, or will be, beside it
  */
-export function loadRules(place: PlaceFacts, device: Device, strategy: Strategy, parts: string[], sides?: number): readonly Reason[] {
+export function loadRules(
+  place: PlaceFacts,
+  device: Device,
+  strategy: Strategy,
+  parts: string[],
+  sides?: number,
+): readonly Reason[] {
   if (strategy === 'bulb-controller' && device.bulbController) return bulbFamily(place, device);
   if (device.channels.length === 0) {
     // A control that switches no wire has to have something that does it elsewhere in its group.
     const idle = strategy === 'single' && place.loads.length > 0;
     return idle
-      ? [{ rule: 'channels', outcome: 'block', code: 'channels.none', facts: { loads: place.loads.map((load) => load.name) } }]
+      ? [
+          {
+            rule: 'channels',
+            outcome: 'block',
+            code: 'channels.none',
+            facts: { loads: place.loads.map((load) => load.name) },
+          },
+        ]
       : NO_REASONS;
   }
-  if (place.loads.length === 0) return [{ rule: 'load-kind', outcome: 'unproved', code: 'load-kind.unknown', facts: {} }];
+  if (place.loads.length === 0)
+    return [{ rule: 'load-kind', outcome: 'unproved', code: 'load-kind.unknown', facts: {} }];
   const selection = place.known.selections.get(`${place.box.id}/${place.position.index}`);
   const chosen = selection?.deviceId === device.id ? selection.channels : undefined;
   const { fed, unfed } = assignChannels(device, place.loads, chosen);
   const reasons: Reason[] = [];
   if (unfed.length > 0) {
-    const facts = { channels: device.channels.length, loads: place.loads.length, left: unfed.map((load) => load.name) };
+    const facts = {
+      channels: device.channels.length,
+      loads: place.loads.length,
+      left: unfed.map((load) => load.name),
+    };
     reasons.push({ rule: 'channels', outcome: 'block', code: 'channels.too-few', facts });
   }
   // Two loads on one wire reach a device together: they cannot be put on two channels.
   if (fed.length > 1 && place.oneWire) {
-    reasons.push({ rule: 'channels', outcome: 'block', code: 'channels.one-wire', facts: { loads: place.loads.map((load) => load.name) } });
+    reasons.push({
+      rule: 'channels',
+      outcome: 'block',
+      code: 'channels.one-wire',
+      facts: { loads: place.loads.map((load) => load.name) },
+    });
   }
-  for (const { channel, loads } of fed) reasons.push(...channelRules(place, device, channel, loads, parts, sides));
+  for (const { channel, loads } of fed)
+    reasons.push(...channelRules(place, device, channel, loads, parts, sides));
   return reasons;
 }
 
@@ -65,7 +96,10 @@ function channelRules(
         code: 'load-kind.unrated',
         facts: { load: load.name, kind: load.kind, channel: channel.kind },
       });
-    } else if (neverFeeds(channel.kind, load.kind) && !(load.kind === 'smart-bulb' && ownFamily(device, load))) {
+    } else if (
+      neverFeeds(channel.kind, load.kind) &&
+      !(load.kind === 'smart-bulb' && ownFamily(device, load))
+    ) {
       reasons.push({
         rule: 'load-kind',
         outcome: 'block',
@@ -73,10 +107,20 @@ function channelRules(
         facts: { load: load.name, kind: load.kind, channel: channel.kind },
       });
     } else if (twoWire && !TWO_WIRE_KINDS.has(load.kind)) {
-      reasons.push({ rule: 'load-kind', outcome: 'block', code: 'load-kind.two-wire', facts: { load: load.name, kind: load.kind } });
+      reasons.push({
+        rule: 'load-kind',
+        outcome: 'block',
+        code: 'load-kind.two-wire',
+        facts: { load: load.name, kind: load.kind },
+      });
     }
     if (uneasyOn(channel.kind, load.kind) && !heldOn(channel))
-      reasons.push({ rule: 'load-kind', outcome: 'warn', code: 'load-kind.uneasy', facts: { load: load.name, kind: load.kind } });
+      reasons.push({
+        rule: 'load-kind',
+        outcome: 'warn',
+        code: 'load-kind.uneasy',
+        facts: { load: load.name, kind: load.kind },
+      });
     if (channel.kind === 'dimmer') reasons.push(...dimmable(load));
     if (channel.kind === 'fan-speed') reasons.push(...speeds(load, channel));
     if (load.kind === 'receptacle') reasons.push(...socketRating(place, channel, volts));
@@ -114,34 +158,52 @@ function ownFamily(device: Device, load: Load): boolean {
 }
 
 function dimmable(load: Load): readonly Reason[] {
-  if (load.dimmable === false) return [{ rule: 'dimmable', outcome: 'block', code: 'dimmable.not', facts: { load: load.name } }];
+  if (load.dimmable === false)
+    return [{ rule: 'dimmable', outcome: 'block', code: 'dimmable.not', facts: { load: load.name } }];
   if (load.dimmable === undefined && load.kind !== 'resistive')
     return [{ rule: 'dimmable', outcome: 'unproved', code: 'dimmable.unknown', facts: { load: load.name } }];
   return NO_REASONS;
 }
 
-function minimumLoad(place: PlaceFacts, channel: Channel, loads: readonly Load[], parts: string[]): readonly Reason[] {
+function minimumLoad(
+  place: PlaceFacts,
+  channel: Channel,
+  loads: readonly Load[],
+  parts: string[],
+): readonly Reason[] {
   const minimum = channel.minWatts ?? 0;
   const watts = loads.reduce((sum, load) => sum + load.count * load.wattsEach, 0);
   if (watts >= minimum) return NO_REASONS;
   const { bypassPartId } = channel;
   const facts = { watts: rounded(watts, 1), minimum };
-  if (bypassPartId === undefined) return [{ rule: 'minimum-load', outcome: 'block', code: 'minimum-load.under', facts }];
+  if (bypassPartId === undefined)
+    return [{ rule: 'minimum-load', outcome: 'block', code: 'minimum-load.under', facts }];
   if (!loads.some((load) => load.fitted?.includes(bypassPartId))) {
     parts.push(bypassPartId);
     const part = place.known.job.catalogue.parts.find((entry) => entry.id === bypassPartId);
-    return [{ rule: 'minimum-load', outcome: 'note', code: 'minimum-load.bypass', facts: { ...facts, part: part?.name ?? bypassPartId } }];
+    return [
+      {
+        rule: 'minimum-load',
+        outcome: 'note',
+        code: 'minimum-load.bypass',
+        facts: { ...facts, part: part?.name ?? bypassPartId },
+      },
+    ];
   }
   return NO_REASONS;
 }
 
 function speeds(load: Load, channel: Channel): readonly Reason[] {
-  if (load.speeds === undefined || channel.speeds === undefined || channel.speeds >= load.speeds) return NO_REASONS;
+  if (load.speeds === undefined || channel.speeds === undefined || channel.speeds >= load.speeds)
+    return NO_REASONS;
   const facts = { load: load.name, speeds: load.speeds, offers: channel.speeds };
   return [{ rule: 'speeds', outcome: 'warn', code: 'speeds.fewer', facts }];
 }
 
-/** What may be drawn from one socket, A, where the practice says it; elsewhere a socket may be asked for all its circuit gives. */
+/**
+ * What may be drawn from one socket, A, where the practice says it; elsewhere a socket may be asked for all
+ * its circuit gives.
+ */
 const SOCKET_AMPS: Partial<Record<PracticeId, number>> = { gb: 13 };
 
 /** A socket goes only on a channel of its full rating: nobody knows what will be plugged in. */
@@ -151,20 +213,31 @@ function socketRating(place: PlaceFacts, channel: Channel, volts: number): reado
     .map(({ limit, unit }) => (unit === 'A' ? (limit[0] ?? 0) : volts > 0 ? (limit[0] ?? 0) / volts : 0));
   if (amps.length === 0) return NO_REASONS;
   const rated = Math.min(...amps);
-  const full = SOCKET_AMPS[place.known.job.practice] ?? Math.max(0, ...place.circuits.map((circuit) => circuit.amps));
+  const full =
+    SOCKET_AMPS[place.known.job.practice] ?? Math.max(0, ...place.circuits.map((circuit) => circuit.amps));
   if (full > 0 && rated + 1e-9 < full)
-    return [{ rule: 'socket-rating', outcome: 'block', code: 'socket-rating.under', facts: { rated: rounded(rated, 1), full } }];
+    return [
+      {
+        rule: 'socket-rating',
+        outcome: 'block',
+        code: 'socket-rating.under',
+        facts: { rated: rounded(rated, 1), full },
+      },
+    ];
   return NO_REASONS;
 }
 
 /** A controller steers bulbs of its own family, kept on constant power: line joined to load in the box. */
 function bulbFamily(place: PlaceFacts, device: Device): readonly Reason[] {
-  if (place.loads.length === 0) return [{ rule: 'load-kind', outcome: 'unproved', code: 'load-kind.unknown', facts: {} }];
+  if (place.loads.length === 0)
+    return [{ rule: 'load-kind', outcome: 'unproved', code: 'load-kind.unknown', facts: {} }];
   const reasons: Reason[] = [];
   for (const load of place.loads) {
     const facts = { load: load.name, family: load.bulbFamily ?? '', families: device.bulbFamilies ?? [] };
-    if (load.kind !== 'smart-bulb') reasons.push({ rule: 'bulb-family', outcome: 'block', code: 'bulb-family.plain-lamps', facts });
-    else if (load.bulbFamily === undefined) reasons.push({ rule: 'bulb-family', outcome: 'unproved', code: 'bulb-family.unknown', facts });
+    if (load.kind !== 'smart-bulb')
+      reasons.push({ rule: 'bulb-family', outcome: 'block', code: 'bulb-family.plain-lamps', facts });
+    else if (load.bulbFamily === undefined)
+      reasons.push({ rule: 'bulb-family', outcome: 'unproved', code: 'bulb-family.unknown', facts });
     else if (!device.bulbFamilies?.includes(load.bulbFamily))
       reasons.push({ rule: 'bulb-family', outcome: 'block', code: 'bulb-family.other', facts });
   }

@@ -9,14 +9,25 @@ import type { BriefFacts, PlaceFacts } from '../place.js';
 /** From this share of what the router can carry on, it is worth saying so. */
 const ROUTER_MARGIN = 0.8;
 
-/** The radio itself: whether there is one, whether the client takes that kind, whether the router speaks its band. */
+/**
+ * The radio itself: whether there is one, whether the client takes that kind, whether the router speaks its
+ * band.
+ */
 export function radioRule(place: BriefFacts, device: Device): readonly Reason[] {
   const { brief } = place.known.job;
   if (device.radio === 'none') return [{ rule: 'radio', outcome: 'block', code: 'radio.none', facts: {} }];
   if (brief?.radios?.length && !brief.radios.includes(device.radio))
-    return [{ rule: 'radio', outcome: 'block', code: 'radio.not-wanted', facts: { radio: device.radio, wanted: brief.radios } }];
+    return [
+      {
+        rule: 'radio',
+        outcome: 'block',
+        code: 'radio.not-wanted',
+        facts: { radio: device.radio, wanted: brief.radios },
+      },
+    ];
   const only24 = device.radio === 'wifi' && device.wifiBands?.length === 1 && device.wifiBands[0] === '2.4';
-  if (only24 && brief?.wifi?.band24 === false) return [{ rule: 'radio', outcome: 'block', code: 'radio.no-band', facts: {} }];
+  if (only24 && brief?.wifi?.band24 === false)
+    return [{ rule: 'radio', outcome: 'block', code: 'radio.no-band', facts: {} }];
   return NO_REASONS;
 }
 
@@ -61,11 +72,18 @@ export function networkElsewhere(place: PlaceFacts): NetworkElsewhere {
 
 /** A place of a group is decided with the whole group. */
 function ownPlaces({ box, position, group }: PlaceFacts): string[] {
-  return [placeKey(box.id, position.index), ...(group?.places ?? []).map((place) => placeKey(place.boxId, place.position))];
+  return [
+    placeKey(box.id, position.index),
+    ...(group?.places ?? []).map((place) => placeKey(place.boxId, place.position)),
+  ];
 }
 
 /** The hubs of what would come here: whether each has room, and whether it is still to be bought. */
-export function hubRule(known: JobLookup, devices: readonly Device[], elsewhere: NetworkElsewhere): readonly Reason[] {
+export function hubRule(
+  known: JobLookup,
+  devices: readonly Device[],
+  elsewhere: NetworkElsewhere,
+): readonly Reason[] {
   let reasons: Reason[] | undefined;
   for (let at = 0; at < devices.length; at++) {
     const hubId = devices[at]?.hubId;
@@ -78,27 +96,39 @@ export function hubRule(known: JobLookup, devices: readonly Device[], elsewhere:
     reasons ??= [];
     const facts = { hub: hub.name, devices: on, limit: hub.deviceLimit, price: hub.price };
     reasons.push(
-      full ? { rule: 'hub', outcome: 'block', code: 'hub.full', facts } : { rule: 'hub', outcome: 'note', code: 'hub.to-buy', facts },
+      full
+        ? { rule: 'hub', outcome: 'block', code: 'hub.full', facts }
+        : { rule: 'hub', outcome: 'note', code: 'hub.to-buy', facts },
     );
   }
   return reasons ?? NO_REASONS;
 }
 
-/** The router's clients with what would come here and what is planned elsewhere; an unwired hub still to be bought is a client too. */
-export function routerRule(known: JobLookup, devices: readonly Device[], elsewhere: NetworkElsewhere): readonly Reason[] {
+/**
+ * The router's clients with what would come here and what is planned elsewhere; an unwired hub still to be
+ * bought is a client too.
+ */
+export function routerRule(
+  known: JobLookup,
+  devices: readonly Device[],
+  elsewhere: NetworkElsewhere,
+): readonly Reason[] {
   const wifi = known.job.brief?.wifi;
   if (wifi?.clientLimit === undefined) return NO_REASONS;
   const hubs = new Set([...elsewhere.onHub.keys(), ...devices.flatMap((device) => device.hubId ?? [])]);
   const here = devices.filter((device) => device.radio === 'wifi').length;
   const isClient = (hubId: string | undefined) =>
-    hubId !== undefined && known.hubs.get(hubId)?.wired === false && !known.job.brief?.hubsOwned?.includes(hubId);
+    hubId !== undefined &&
+    known.hubs.get(hubId)?.wired === false &&
+    !known.job.brief?.hubsOwned?.includes(hubId);
   const comes = here > 0 || devices.some((device) => isClient(device.hubId));
   if (!comes) return NO_REASONS;
   const newHubs = [...hubs].filter(isClient).length;
   const now = wifi.clientsNow ?? 0;
   const planned = elsewhere.wifi + here + newHubs;
   const facts = { now, planned, limit: wifi.clientLimit };
-  if (now + planned > wifi.clientLimit) return [{ rule: 'router', outcome: 'block', code: 'router.full', facts }];
+  if (now + planned > wifi.clientLimit)
+    return [{ rule: 'router', outcome: 'block', code: 'router.full', facts }];
   return now + planned > ROUTER_MARGIN * wifi.clientLimit
     ? [{ rule: 'router', outcome: 'warn', code: 'router.near-limit', facts }]
     : NO_REASONS;

@@ -13,7 +13,9 @@ interface Neighbour {
   device: Device | undefined;
 }
 
-/** What shares the plate with a position: the other positions that hold something, as selected, else as found. */
+/**
+ * What shares the plate with a position: the other positions that hold something, as selected, else as found.
+ */
 export function plateNeighbours({ box, position, known }: PlaceFacts): Neighbour[] {
   return box.positions.flatMap((other) => {
     if (other.index === position.index || samePlate(other, position)) return [];
@@ -34,26 +36,46 @@ export function plateRule(device: Device, neighbours: readonly Neighbour[], box:
   if (neighbours.length === 0) return NO_REASONS;
   const own = device.ownPlate || neighbours.some((other) => other.device?.ownPlate);
   const wholeBox = device.gangs >= box.enclosure.gangs;
-  if (own && !wholeBox && !neighbours.every((other) => device.ownPlate && other.device?.ownPlate && other.device.family === device.family))
+  if (
+    own &&
+    !wholeBox &&
+    !neighbours.every(
+      (other) => device.ownPlate && other.device?.ownPlate && other.device.family === device.family,
+    )
+  )
     return [{ rule: 'plate', outcome: 'block', code: 'plate.own', facts: { others: neighbours.length } }];
-  const other = neighbours.find((entry) => device.opening && entry.device?.opening && entry.device.opening !== device.opening);
+  const other = neighbours.find(
+    (entry) => device.opening && entry.device?.opening && entry.device.opening !== device.opening,
+  );
   if (!other) return NO_REASONS;
-  const facts = { opening: device.opening ?? '', other: other.device?.opening ?? '', position: other.position.index };
+  const facts = {
+    opening: device.opening ?? '',
+    other: other.device?.opening ?? '',
+    position: other.position.index,
+  };
   return [{ rule: 'plate', outcome: 'block', code: 'plate.opening', facts }];
 }
 
 /** Whites of two makers differ. */
 export function shadeRule(device: Device, neighbours: readonly Neighbour[]): readonly Reason[] {
-  const other = neighbours.find((entry) => device.shade && entry.device?.shade && entry.device.shade !== device.shade);
+  const other = neighbours.find(
+    (entry) => device.shade && entry.device?.shade && entry.device.shade !== device.shade,
+  );
   if (!other) return NO_REASONS;
-  const facts = { shade: device.shade ?? '', other: other.device?.shade ?? '', position: other.position.index };
+  const facts = {
+    shade: device.shade ?? '',
+    other: other.device?.shade ?? '',
+    position: other.position.index,
+  };
   return [{ rule: 'shade', outcome: 'warn', code: 'shade.other', facts }];
 }
 
 export function flushRule(device: Device, neighbours: readonly Neighbour[]): readonly Reason[] {
   const proud = device.faceProud;
   if (proud === undefined) return NO_REASONS;
-  const other = neighbours.find(({ device: there }) => there?.faceProud !== undefined && Math.abs(there.faceProud - proud) > FLUSH + 1e-9);
+  const other = neighbours.find(
+    ({ device: there }) => there?.faceProud !== undefined && Math.abs(there.faceProud - proud) > FLUSH + 1e-9,
+  );
   if (!other) return NO_REASONS;
   const facts = { proud, other: other.device?.faceProud ?? 0, position: other.position.index };
   return [{ rule: 'flush', outcome: 'warn', code: 'flush.proud', facts }];

@@ -13,7 +13,10 @@ export function gangsRule(place: PlaceFacts, device: Device): readonly Reason[] 
   return [{ rule: 'gangs', outcome: 'block', code: 'gangs.too-wide', facts: { gangs: device.gangs, free } }];
 }
 
-/** Gangs side by side a device may take here: its own, and those next to them that neither hold nor will hold anything. */
+/**
+ * Gangs side by side a device may take here: its own, and those next to them that neither hold nor will hold
+ * anything.
+ */
 function freeGangs(box: Box, position: Position, known: JobLookup): number {
   const taken = new Set<number>();
   for (const other of box.positions) {
@@ -39,16 +42,25 @@ export function bodyRule(place: PlaceFacts, device: Device): readonly Reason[] {
   const gangs = Math.max(device.gangs, place.position.width ?? 1);
   const width = (opening.width * Math.min(gangs, place.box.enclosure.gangs)) / place.box.enclosure.gangs;
   if (device.body.width <= width + 1e-9 && device.body.height <= opening.height + 1e-9) return NO_REASONS;
-  const facts = { width: device.body.width, height: device.body.height, freeWidth: rounded(width, 1), freeHeight: opening.height };
+  const facts = {
+    width: device.body.width,
+    height: device.body.height,
+    freeWidth: rounded(width, 1),
+    freeHeight: opening.height,
+  };
   return [{ rule: 'body', outcome: 'block', code: 'body.too-large', facts }];
 }
 
 export function depthRule(place: PlaceFacts, device: Device): readonly Reason[] {
   const figures = figuresInUse(place.known.job).clearance;
-  const clearance = device.terminals.some((terminal) => terminal.form === 'lead') ? figures.leads : figures.terminals;
+  const clearance = device.terminals.some((terminal) => terminal.form === 'lead')
+    ? figures.leads
+    : figures.terminals;
   const needed = device.body.depth + clearance;
   const { availableDepth } = boxItself(place.box, place.known.job);
   const facts = { body: device.body.depth, clearance, needed, available: availableDepth };
   if (availableDepth === null) return [{ rule: 'depth', outcome: 'unproved', code: 'depth.not-read', facts }];
-  return needed > availableDepth + 1e-9 ? [{ rule: 'depth', outcome: 'block', code: 'depth.too-deep', facts }] : NO_REASONS;
+  return needed > availableDepth + 1e-9
+    ? [{ rule: 'depth', outcome: 'block', code: 'depth.too-deep', facts }]
+    : NO_REASONS;
 }

@@ -8,19 +8,34 @@ import type { TerminalNeeds } from '../terminal-needs.js';
 export function practiceRule(place: PlaceFacts, device: Device): readonly Reason[] {
   const { practice } = place.known.job;
   if (device.practices.includes(practice)) return NO_REASONS;
-  return [{ rule: 'practice', outcome: 'block', code: 'practice.other', facts: { practice, made: device.practices } }];
+  return [
+    {
+      rule: 'practice',
+      outcome: 'block',
+      code: 'practice.other',
+      facts: { practice, made: device.practices },
+    },
+  ];
 }
 
 export function voltageRule(place: PlaceFacts, device: Device, needs: TerminalNeeds): readonly Reason[] {
   // A battery control may stand beside a joint of line and load; the mains is nothing to it.
   if (!needs.line || device.power === 'battery') return NO_REASONS;
   const [from = 0, to = 0] = device.volts;
-  if (place.circuits.length === 0) return [{ rule: 'voltage', outcome: 'unproved', code: 'voltage.no-circuit', facts: { from, to } }];
+  if (place.circuits.length === 0)
+    return [{ rule: 'voltage', outcome: 'unproved', code: 'voltage.no-circuit', facts: { from, to } }];
   const outside = place.circuits.find((circuit) => circuit.volts < from || circuit.volts > to);
   if (!outside) return NO_REASONS;
   // With two circuits in question the wrong one may not be the one that feeds the place.
   const outcome = place.circuits.length > 1 ? 'unproved' : 'block';
-  return [{ rule: 'voltage', outcome, code: 'voltage.outside', facts: { volts: outside.volts, from, to, breaker: outside.breaker } }];
+  return [
+    {
+      rule: 'voltage',
+      outcome,
+      code: 'voltage.outside',
+      facts: { volts: outside.volts, from, to, breaker: outside.breaker },
+    },
+  ];
 }
 
 export function neutralRule(place: PlaceFacts, _device: Device, needs: TerminalNeeds): readonly Reason[] {
@@ -38,7 +53,14 @@ export function neutralRule(place: PlaceFacts, _device: Device, needs: TerminalN
     case 'by-traveler':
       return [{ rule: 'neutral', outcome: 'unproved', code: 'neutral.by-traveler', facts: {} }];
     case 'doubtful':
-      return [{ rule: 'neutral', outcome: 'block', code: 'neutral.doubtful', facts: doubtFacts(place, ['neutral']) }];
+      return [
+        {
+          rule: 'neutral',
+          outcome: 'block',
+          code: 'neutral.doubtful',
+          facts: doubtFacts(place, ['neutral']),
+        },
+      ];
     case 'unknown':
       return [{ rule: 'neutral', outcome: 'unproved', code: 'neutral.unknown', facts: {} }];
   }
@@ -57,8 +79,11 @@ export function groundRule(place: PlaceFacts, device: Device): readonly Reason[]
       },
     ];
   if (place.ground === 'looks')
-    return need === 'required' ? [{ rule: 'ground', outcome: 'unproved', code: 'ground.by-colour', facts: {} }] : NO_REASONS;
-  if (place.ground === 'unknown') return [{ rule: 'ground', outcome: 'unproved', code: 'ground.unknown', facts: { need } }];
+    return need === 'required'
+      ? [{ rule: 'ground', outcome: 'unproved', code: 'ground.by-colour', facts: {} }]
+      : NO_REASONS;
+  if (place.ground === 'unknown')
+    return [{ rule: 'ground', outcome: 'unproved', code: 'ground.unknown', facts: { need } }];
   return need === 'required'
     ? [{ rule: 'ground', outcome: 'block', code: 'ground.absent', facts: {} }]
     : [{ rule: 'ground', outcome: 'unproved', code: 'ground.local-code', facts: {} }];
@@ -75,14 +100,17 @@ export function lineLoadRule(place: PlaceFacts, device: Device, needs: TerminalN
     else if (place.line === 'unknown' && !either) add('line-unknown', 'unproved');
   }
   if (needs.load) {
-    if (place.load === 'doubtful') add('load-doubtful', 'block', doubtFacts(place, ['load', 'switched-line']));
+    if (place.load === 'doubtful')
+      add('load-doubtful', 'block', doubtFacts(place, ['load', 'switched-line']));
     else if (place.load === 'absent' && !(either && reasons.length > 0)) add('no-load', 'block');
     else if (place.load === 'unknown' && !either) add('load-unknown', 'unproved');
   }
   return reasons;
 }
 
-/** Which label is doubtful, and what contradicts it: readings by their ids, else the labels it is joined with. */
+/**
+ * Which label is doubtful, and what contradicts it: readings by their ids, else the labels it is joined with.
+ */
 function doubtFacts(place: PlaceFacts, roles: readonly Role[]): Reason['facts'] {
   const own = place.doubts.filter(({ label }) => roles.includes(label.role));
   const [first] = own;

@@ -1,4 +1,7 @@
-/** A job has a generation, a bin and a kept summary; a change says when it was taken and what would take it back. */
+/**
+ * A job has a generation, a bin and a kept summary; a change says when it was taken and what would take it
+ * back.
+ */
 export const generationsAndHistory: readonly string[] = [
   `ALTER TABLE jobs
     ADD COLUMN IF NOT EXISTS generation VARCHAR(64) CHARACTER SET ascii COLLATE ascii_bin NULL,

@@ -2,8 +2,9 @@ import { type EditPart, findRecord, type Job, meet, recordName, reduce } from '@
 import type { Base, Pending, Question } from './kept-store.js';
 
 /**
- * The job as shown: what is on its way meets the base as others have made it since, and mine holds until the server says otherwise. An
- * edit that cannot be carried out there now is not shown; the server will ask about it.
+ * The job as shown: what is on its way meets the base as others have made it since, and mine holds until the
+ * server says otherwise. An edit that cannot be carried out there now is not shown; the server will ask about
+ * it.
  */
 export function jobOnBase({ job: from }: Base, pending: readonly Pending[]): Job {
   let job = from;
@@ -31,7 +32,9 @@ export function recordsGone(before: Job, after: Job, pending: readonly Pending[]
 export function recordsOf({ edit, records }: Pending, shown: Job): Question['records'] {
   return Object.fromEntries(
     edit.parts.flatMap((part) => {
-      const record = isListed(part) ? (findRecord(shown, part.kind, part.id)?.record ?? records?.[recordName(part)]) : undefined;
+      const record = isListed(part)
+        ? (findRecord(shown, part.kind, part.id)?.record ?? records?.[recordName(part)])
+        : undefined;
       return record ? [[recordName(part), record]] : [];
     }),
   );

@@ -45,16 +45,28 @@ const pass = (ms: number) => jest.advanceTimersByTimeAsync(ms);
 const kept = () => during(phone.kept.job('j'));
 const named = (session: JobSession) => session.state().job.rooms[0]?.name;
 const rename = (session: JobSession, name: string, mergeKey?: string) =>
-  session.apply(setParts('room', 'r1', session.state().job.rooms[0] as Job['rooms'][number], { name }), `Call it ${name}`, mergeKey);
+  session.apply(
+    setParts('room', 'r1', session.state().job.rooms[0] as Job['rooms'][number], { name }),
+    `Call it ${name}`,
+    mergeKey,
+  );
 const note = (session: JobSession, name: string) =>
   session.apply(setParts('job', 'j', session.state().job, { address: name }), `At ${name}`);
 let serial = 0;
 const theirs = (parts: Edit['parts']): Edit => {
   serial += 1;
   const based = parts.map((part) => ({ ...part, base: server.sequence }));
-  return { id: `theirs-${serial}`, deviceId: 'd2', n: serial, at: '2026-05-04T09:00:00Z', label: 'theirs', parts: based };
+  return {
+    id: `theirs-${serial}`,
+    deviceId: 'd2',
+    n: serial,
+    at: '2026-05-04T09:00:00Z',
+    label: 'theirs',
+    parts: based,
+  };
 };
-const theyCallIt = (name: string) => theirs(setParts('room', 'r1', server.job.rooms[0] as Job['rooms'][number], { name }));
+const theyCallIt = (name: string) =>
+  theirs(setParts('room', 'r1', server.job.rooms[0] as Job['rooms'][number], { name }));
 const conflictOn = (edits: Edit[], name: string) => ({
   status: 200,
   body: {
@@ -64,7 +76,15 @@ const conflictOn = (edits: Edit[], name: string) => ({
             editId: edit.id,
             outcome: 'conflict',
             conflicts: [
-              { part: 0, kind: 'room', id: 'r1', field: 'name', was: 'Hall', theirs: name, yours: edit.parts[0]?.set?.name?.now },
+              {
+                part: 0,
+                kind: 'room',
+                id: 'r1',
+                field: 'name',
+                was: 'Hall',
+                theirs: name,
+                yours: edit.parts[0]?.set?.name?.now,
+              },
             ],
           }
         : { editId: edit.id, outcome: 'applied', sequence: server.take(edit).sequence },
@@ -90,7 +110,9 @@ test('keystrokes on one field become one edit, and one undo takes all of them ba
   for (const name of ['P', 'Po', 'Por', 'Porch']) rename(session, name, 'r1/name');
   expect(session.state().pending).toBe(1);
   await during(session.settled());
-  expect((await kept()).pending.map((row) => row.edit.parts[0]?.set?.name)).toEqual([{ was: 'Hall', now: 'Porch' }]);
+  expect((await kept()).pending.map((row) => row.edit.parts[0]?.set?.name)).toEqual([
+    { was: 'Hall', now: 'Porch' },
+  ]);
   session.undo();
   expect(named(session)).toBe('Hall');
   await pass(3000);
@@ -109,10 +131,18 @@ describe('undo and redo', () => {
     session.undo();
     session.undo();
     await pass(500);
-    expect([server.job.rooms[0]?.name, server.job.address, session.state().undoLabel]).toEqual(['Hall', undefined, null]);
+    expect([server.job.rooms[0]?.name, server.job.address, session.state().undoLabel]).toEqual([
+      'Hall',
+      undefined,
+      null,
+    ]);
     session.redo();
     await pass(500);
-    expect([server.job.rooms[0]?.name, server.job.address, session.state().redoLabel]).toEqual(['Porch', undefined, 'At Quay']);
+    expect([server.job.rooms[0]?.name, server.job.address, session.state().redoLabel]).toEqual([
+      'Porch',
+      undefined,
+      'At Quay',
+    ]);
     session.undo();
     note(session, 'Elsewhere');
     expect(session.state().redoLabel).toBeNull();
@@ -156,7 +186,11 @@ test('without the server edits wait in order, outlive the page, and are sent onc
   expect(session.state()).toMatchObject({ pending: 2, reached: false });
   session.close();
   session = await opened();
-  expect([named(session), session.state().job.address, session.state().reached]).toEqual(['Porch', 'Quay', false]);
+  expect([named(session), session.state().job.address, session.state().reached]).toEqual([
+    'Porch',
+    'Quay',
+    false,
+  ]);
   server.away = false;
   await pass(10_000);
   expect(session.state()).toMatchObject({ pending: 0, reached: true });
@@ -168,13 +202,19 @@ test.each<[string, Error]>([
   ['a database that is away', new ApiError(503, 'database-unreachable', 'The database does not answer.')],
   ['too many requests', new ApiError(429, 'too-many-requests', 'Wait.')],
   ['a fault', new ApiError(500, 'internal', 'A fault of the program.')],
-])('with %s a job that was opened here before opens from what is kept; one never seen says what is wrong', async (_, trouble) => {
-  const tools = () => ({ ...toolsOf(server, phone), api: { ...toolsOf(server, phone).api, job: () => Promise.reject(trouble) } });
-  await expect(during(JobSession.open('j', tools()))).rejects.toThrow(trouble.message);
-  (await opened()).close();
-  const session = await during(JobSession.open('j', tools()));
-  expect([named(session), session.state().reached]).toEqual(['Hall', false]);
-});
+])(
+  'with %s a job that was opened here before opens from what is kept; one never seen says what is wrong',
+  async (_, trouble) => {
+    const tools = () => ({
+      ...toolsOf(server, phone),
+      api: { ...toolsOf(server, phone).api, job: () => Promise.reject(trouble) },
+    });
+    await expect(during(JobSession.open('j', tools()))).rejects.toThrow(trouble.message);
+    (await opened()).close();
+    const session = await during(JobSession.open('j', tools()));
+    expect([named(session), session.state().reached]).toEqual(['Hall', false]);
+  },
+);
 
 test('a job that cannot be opened leaves no line to other tabs open', async () => {
   const tools = toolsOf(server, phone);
@@ -190,11 +230,14 @@ test('the base of an edit is what had come from the server when it was made, wha
   rename(session, 'Porch');
   await pass(400);
   server.away = false;
-  for (const each of [1, 2, 3]) server.take(theirs(setParts('job', 'j', server.job, { address: `Quay ${each}` })));
+  for (const each of [1, 2, 3])
+    server.take(theirs(setParts('job', 'j', server.job, { address: `Quay ${each}` })));
   rename(session, 'Big porch');
   // Each goes alone, so that the second is sent after the first was answered.
   server.nextAnswers.push((edits) => {
-    const results = edits.slice(0, 1).map((edit) => ({ editId: edit.id, outcome: 'applied', sequence: server.take(edit).sequence }));
+    const results = edits
+      .slice(0, 1)
+      .map((edit) => ({ editId: edit.id, outcome: 'applied', sequence: server.take(edit).sequence }));
     return { status: 200, body: { results, sequence: server.sequence } };
   });
   await pass(5000);
@@ -328,7 +371,9 @@ describe('a question', () => {
     const hindrance = session.settle(question?.edit.id as string, 'mine', [
       { kind: 'room', id: 'r1', base: 0, set: { name: { was: 'Hall', now: null } } },
     ]);
-    expect(hindrance?.problems).toMatchObject([{ kind: 'room', id: 'r1', field: 'name', message: expect.stringContaining('is missing') }]);
+    expect(hindrance?.problems).toMatchObject([
+      { kind: 'room', id: 'r1', field: 'name', message: expect.stringContaining('is missing') },
+    ]);
     expect(session.state()).toMatchObject({ pending: 0, questions: [question] });
   });
 
@@ -347,11 +392,18 @@ describe('a question', () => {
     rename(session, 'Big porch');
     note(session, 'Quay');
     await pass(1000);
-    expect([server.job.address, server.job.rooms[0]?.name, session.state().pending]).toEqual(['Quay', 'Lobby', 1]);
+    expect([server.job.address, server.job.rooms[0]?.name, session.state().pending]).toEqual([
+      'Quay',
+      'Lobby',
+      1,
+    ]);
     expect(named(session)).toBe('Big porch');
     session.settle(session.state().questions[0]?.edit.id as string, 'mine');
     await pass(1000);
-    expect(server.taken.slice(-2).map((edit) => edit.parts[0]?.set?.name?.now)).toEqual(['Porch', 'Big porch']);
+    expect(server.taken.slice(-2).map((edit) => edit.parts[0]?.set?.name?.now)).toEqual([
+      'Porch',
+      'Big porch',
+    ]);
     expect([named(session), session.state().pending]).toEqual(['Big porch', 0]);
   });
 
@@ -370,26 +422,45 @@ describe('a question', () => {
     let batch: string[] = [];
     server.nextAnswers.push((edits) => {
       batch = edits.map((edit) => edit.label);
-      const results = edits.map((edit) => ({ editId: edit.id, outcome: 'conflict', conflicts: [{ part: 0, kind: 'room', id: 'r1' }] }));
+      const results = edits.map((edit) => ({
+        editId: edit.id,
+        outcome: 'conflict',
+        conflicts: [{ part: 0, kind: 'room', id: 'r1' }],
+      }));
       return { status: 200, body: { results, sequence: server.sequence } };
     });
     await pass(10_000);
     expect(batch).toEqual(['Call it Porch', 'Move it', 'At Pier']);
     session.apply(setParts('job', 'j', session.state().job, { name: 'A name' }), 'Name the job');
     await pass(1000);
-    // One question, and the three after it wait: the last two only because they are about what the second is about.
-    expect([session.state().questions.map(({ edit }) => edit.label), session.state().pending]).toEqual([['Call it Porch'], 3]);
-    expect((await kept()).pending.map(({ heldBy }) => heldBy)).toEqual(Array(3).fill(session.state().questions[0]?.edit.id));
+    // One question, and the three after it wait: the last two only because they are about what the second is
+    // about.
+    expect([session.state().questions.map(({ edit }) => edit.label), session.state().pending]).toEqual([
+      ['Call it Porch'],
+      3,
+    ]);
+    expect((await kept()).pending.map(({ heldBy }) => heldBy)).toEqual(
+      Array(3).fill(session.state().questions[0]?.edit.id),
+    );
     session.settle(session.state().questions[0]?.edit.id as string, 'mine');
     await pass(2000);
-    expect(server.taken.map((edit) => edit.label)).toEqual(['Call it Porch', 'Move it', 'At Pier', 'Name the job']);
+    expect(server.taken.map((edit) => edit.label)).toEqual([
+      'Call it Porch',
+      'Move it',
+      'At Pier',
+      'Name the job',
+    ]);
     expect([server.job.address, server.job.rooms[0]]).toMatchObject(['Pier', { name: 'Porch', order: 7 }]);
   });
 
   test('that is answered with theirs leaves a later edit as old as the one that hid theirs when it was made', async () => {
     const tools = toolsOf(server, phone);
-    let sends: (edits: Edit[]) => unknown = () => Promise.reject(new UnreachableError('The server is not reached.'));
-    const session = await opened({ ...tools, api: { ...tools.api, sendEdits: async (_, edits) => sends([...edits]) as never } });
+    let sends: (edits: Edit[]) => unknown = () =>
+      Promise.reject(new UnreachableError('The server is not reached.'));
+    const session = await opened({
+      ...tools,
+      api: { ...tools.api, sendEdits: async (_, edits) => sends([...edits]) as never },
+    });
     rename(session, 'Porch');
     await pass(400);
     Stream.last.say('change', server.take(theyCallIt('Lobby')));
@@ -419,7 +490,13 @@ describe('a question', () => {
     server.nextAnswers.push((edits) => ({
       status: 200,
       body: {
-        results: [{ editId: edits[0]?.id, outcome: 'conflict', conflicts: [{ part: 0, kind: 'room', id: 'r1', theirs: null }] }],
+        results: [
+          {
+            editId: edits[0]?.id,
+            outcome: 'conflict',
+            conflicts: [{ part: 0, kind: 'room', id: 'r1', theirs: null }],
+          },
+        ],
         sequence: server.sequence,
       },
     }));
@@ -435,23 +512,31 @@ describe('a question', () => {
 describe('an edit the server cannot take', () => {
   const refusal = (status: number) => () => ({
     status,
-    body: { error: { code: 'bad-request', message: 'No.', problems: [{ path: '/edits/0', message: 'is odd' }] } },
+    body: {
+      error: { code: 'bad-request', message: 'No.', problems: [{ path: '/edits/0', message: 'is odd' }] },
+    },
   });
 
-  test.each([400, 413])('(%d) becomes a question with its reason, and everything behind it goes on', async (status) => {
-    const session = await opened();
-    rename(session, 'Porch');
-    note(session, 'Quay');
-    server.nextAnswers.push(refusal(status), refusal(status));
-    await pass(2000);
-    expect(session.state()).toMatchObject({
-      pending: 0,
-      questions: [
-        { edit: { label: 'Call it Porch' }, answer: { outcome: 'refused', problems: [{ path: '/edits/0' }, { message: 'No.' }] } },
-      ],
-    });
-    expect(server.job.address).toBe('Quay');
-  });
+  test.each([400, 413])(
+    '(%d) becomes a question with its reason, and everything behind it goes on',
+    async (status) => {
+      const session = await opened();
+      rename(session, 'Porch');
+      note(session, 'Quay');
+      server.nextAnswers.push(refusal(status), refusal(status));
+      await pass(2000);
+      expect(session.state()).toMatchObject({
+        pending: 0,
+        questions: [
+          {
+            edit: { label: 'Call it Porch' },
+            answer: { outcome: 'refused', problems: [{ path: '/edits/0' }, { message: 'No.' }] },
+          },
+        ],
+      });
+      expect(server.job.address).toBe('Quay');
+    },
+  );
 
   test('with a fault of its own each time, while the server serves, becomes one after five', async () => {
     const session = await opened();
@@ -461,7 +546,14 @@ describe('an edit the server cannot take', () => {
       status: edits.some((edit) => edit.label === 'Call it Porch') ? 500 : 200,
       body: edits.some((edit) => edit.label === 'Call it Porch')
         ? { error: { code: 'internal', message: 'A fault.' } }
-        : { results: edits.map((edit) => ({ editId: edit.id, outcome: 'applied', sequence: server.take(edit).sequence })), sequence: 1 },
+        : {
+            results: edits.map((edit) => ({
+              editId: edit.id,
+              outcome: 'applied',
+              sequence: server.take(edit).sequence,
+            })),
+            sequence: 1,
+          },
     });
     for (let turn = 0; turn < 12; turn++) server.nextAnswers.push(fault);
     await pass(200_000);
@@ -474,9 +566,15 @@ describe('an edit the server cannot take', () => {
 
   test('a database that is away for an hour makes no question of anything', async () => {
     const tools = toolsOf(server, phone);
-    const session = await opened({ ...tools, api: { ...tools.api, ready: () => Promise.reject(new Error('not ready')) } });
+    const session = await opened({
+      ...tools,
+      api: { ...tools.api, ready: () => Promise.reject(new Error('not ready')) },
+    });
     for (let turn = 0; turn < 70; turn++)
-      server.nextAnswers.push(() => ({ status: 503, body: { error: { code: 'database-unreachable', message: 'Away.' } } }));
+      server.nextAnswers.push(() => ({
+        status: 503,
+        body: { error: { code: 'database-unreachable', message: 'Away.' } },
+      }));
     rename(session, 'Porch');
     await pass(3_600_000);
     expect(session.state()).toMatchObject({ pending: 1, reached: false, questions: [] });
@@ -496,7 +594,12 @@ describe('two tabs of one browser', () => {
     note(right, 'Quay');
     await pass(2000);
     expect(server.taken.map((edit) => edit.label)).toEqual(['Call it Porch', 'At Quay']);
-    expect([left.state().pending, right.state().pending, left.state().job.address, named(right)]).toEqual([0, 0, 'Quay', 'Porch']);
+    expect([left.state().pending, right.state().pending, left.state().job.address, named(right)]).toEqual([
+      0,
+      0,
+      'Quay',
+      'Porch',
+    ]);
     expect(new Set(server.taken.map((edit) => edit.tab)).size).toBe(2);
   });
 
@@ -539,7 +642,11 @@ describe('generations', () => {
     rename(session, 'Porch');
     await pass(1000);
     server.away = false;
-    Object.assign(server, { job: { ...server.job, name: 'Another', rooms: [room('Lobby')] }, generation: 'g2', sequence: 0 });
+    Object.assign(server, {
+      job: { ...server.job, name: 'Another', rooms: [room('Lobby')] },
+      generation: 'g2',
+      sequence: 0,
+    });
     server.nextAnswers.push((edits) => {
       expect(edits[0]?.generation).toBe('g1');
       return conflictOn(edits, 'Lobby');
@@ -617,7 +724,12 @@ test('one the server does not take stays here and is brought again now and then,
 
 test('what the job as shown does not allow is told, and changes nothing', async () => {
   const session = await opened();
-  const part = { kind: 'room' as const, id: 'gone', base: null, set: { name: { was: 'Attic', now: 'Loft' } } };
+  const part = {
+    kind: 'room' as const,
+    id: 'gone',
+    base: null,
+    set: { name: { was: 'Attic', now: 'Loft' } },
+  };
   expect(session.apply([part], 'A room that is gone')).not.toBeNull();
   expect(session.state()).toMatchObject({ pending: 0, undoLabel: null });
 });
@@ -626,5 +738,7 @@ test('a record put over one that is there is sent field by field', async () => {
   const session = await opened();
   session.apply([putPart('room', 'r1', { ...room('Porch'), kind: 'hall' })], 'Put it');
   await pass(1000);
-  expect(server.taken[0]?.parts[0]).toMatchObject({ set: { name: { was: 'Hall', now: 'Porch' }, kind: { was: null, now: 'hall' } } });
+  expect(server.taken[0]?.parts[0]).toMatchObject({
+    set: { name: { was: 'Hall', now: 'Porch' }, kind: { was: null, now: 'hall' } },
+  });
 });

@@ -39,7 +39,10 @@ export interface SessionState {
   unkept: number;
 }
 
-/** Why an answer cannot be carried out: what is wrong with what would be recorded, or nothing that the job as it is now allows. */
+/**
+ * Why an answer cannot be carried out: what is wrong with what would be recorded, or nothing that the job as
+ * it is now allows.
+ */
 export interface Hindrance {
   problems: readonly RecordProblem[];
 }
@@ -63,8 +66,9 @@ const MERGE_MS = 1200;
 const WAKING = ['online', 'focus'] as const;
 
 /**
- * One open job: the server's last version, this device's unsent edits on top of it, and their way to the server. Screens read
- * `state.job` and call `apply`; everything else happens by itself, in order, and survives the server being away.
+ * One open job: the server's last version, this device's unsent edits on top of it, and their way to the
+ * server. Screens read `state.job` and call `apply`; everything else happens by itself, in order, and
+ * survives the server being away.
  */
 export class JobSession {
   private removed = false;
@@ -90,7 +94,9 @@ export class JobSession {
     this.tries = new Tries(tools.pace);
     this.outbox = new Outbox(this.id, kept, () => this.changed());
     this.sender = new Sender(this.asSentFor(), this.outbox, this.tries, api, tools.line);
-    this.photos = new PhotoQueue(this.id, kept, ({ jobId, photoId, picture }) => api.keepPhoto(jobId, photoId, picture));
+    this.photos = new PhotoQueue(this.id, kept, ({ jobId, photoId, picture }) =>
+      api.keepPhoto(jobId, photoId, picture),
+    );
     this.live = new LiveChanges(tools.openStream, {
       open: () => this.heard(),
       change: (change) => this.takeChange(change),
@@ -106,7 +112,10 @@ export class JobSession {
     this.current = this.makeState();
   }
 
-  /** Opens a job from the server, or from what this device kept when the server does not give it, for whatever reason. */
+  /**
+   * Opens a job from the server, or from what this device kept when the server does not give it, for whatever
+   * reason.
+   */
   static async open(jobId: string, tools: SessionTools): Promise<JobSession> {
     try {
       return await JobSession.opened(jobId, tools);
@@ -118,7 +127,9 @@ export class JobSession {
   }
 
   private static async opened(jobId: string, tools: SessionTools): Promise<JobSession> {
-    const kept = await tools.kept.job(jobId).catch(() => ({ base: undefined, pending: [], questions: [], steps: [] }));
+    const kept = await tools.kept
+      .job(jobId)
+      .catch(() => ({ base: undefined, pending: [], questions: [], steps: [] }));
     let [base, reached, removed] = [kept.base, true, false];
     if (base?.generation !== null) {
       try {
@@ -144,7 +155,8 @@ export class JobSession {
   start(): void {
     this.closed = false;
     if (this.removed) this.askLater(this.tries.pace.longestPause);
-    else if (this.base.generation !== null) this.live.follow(this.id, this.base.sequence, this.base.generation);
+    else if (this.base.generation !== null)
+      this.live.follow(this.id, this.base.sequence, this.base.generation);
     this.sender.schedule(0);
     void this.photos.open().then(() => this.flushPhotos());
     for (const wake of WAKING) globalThis.addEventListener?.(wake, this.hurry);
@@ -171,7 +183,8 @@ export class JobSession {
   }
 
   /**
-   * Makes an edit and shows it at once. `mergeKey`: keystrokes with the same key become one edit while it is unsent.
+   * Makes an edit and shows it at once. `mergeKey`: keystrokes with the same key become one edit while it is
+   * unsent.
    * @returns what hinders it, when the job as shown does not allow it
    */
   apply(parts: EditPart[], label: string, mergeKey?: string): string | null {
@@ -190,17 +203,21 @@ export class JobSession {
   }
 
   /**
-   * The installer's word on a question. `theirs`: what stands stays, and mine can be had back by undo. `mine`: it is carried through on
-   * the job as it is now, with `parts` in the place of the edit's own where the installer changed them.
+   * The installer's word on a question. `theirs`: what stands stays, and mine can be had back by undo.
+   * `mine`: it is carried through on the job as it is now, with `parts` in the place of the edit's own where
+   * the installer changed them.
    * @returns what hinders it; the question then stays
    */
   settle(editId: string, choice: 'theirs' | 'mine', parts?: EditPart[]): Hindrance | null {
     const question = this.outbox.questions.find((entry) => entry.edit.id === editId);
     if (!question) return null;
-    // What waits for an answer, to this question or another, and what was made later comes to the server after what is made here.
+    // What waits for an answer, to this question or another, and what was made later comes to the server
+    // after what is made here.
     const ground = jobOnBase(
       this.base,
-      this.outbox.pending.filter((row) => row.heldBy === undefined && (row.answered !== undefined || row.edit.n < question.edit.n)),
+      this.outbox.pending.filter(
+        (row) => row.heldBy === undefined && (row.answered !== undefined || row.edit.n < question.edit.n),
+      ),
     );
     const mine = insist(ground, parts ?? question.edit.parts, question.records);
     const possible = reduce(ground, { parts: mine });
@@ -215,8 +232,15 @@ export class JobSession {
       void this.keep({ settled: [editId], put: this.outbox.pending });
     } else {
       this.outbox.settle(editId);
-      const note = choice === 'theirs' && possible.ok && mine.length > 0 ? this.steps.noteDropped(newId(), question.edit, mine) : undefined;
-      void this.keep({ settled: [editId], put: this.outbox.pending, ...(note ? { steps: [note.step], dropSteps: note.dropped } : {}) });
+      const note =
+        choice === 'theirs' && possible.ok && mine.length > 0
+          ? this.steps.noteDropped(newId(), question.edit, mine)
+          : undefined;
+      void this.keep({
+        settled: [editId],
+        put: this.outbox.pending,
+        ...(note ? { steps: [note.step], dropSteps: note.dropped } : {}),
+      });
     }
     this.rebuild();
     this.changed();
@@ -248,7 +272,10 @@ export class JobSession {
     if (!merged) {
       this.outbox.add({ edit });
       const note = noted ? this.steps.note(edit.id, label, before, based) : undefined;
-      void this.keep({ put: this.outbox.pending.slice(-1), ...(note ? { steps: [note.step], dropSteps: note.dropped } : {}) });
+      void this.keep({
+        put: this.outbox.pending.slice(-1),
+        ...(note ? { steps: [note.step], dropSteps: note.dropped } : {}),
+      });
     }
     this.merge = mergeKey ? { key: mergeKey, at: Date.now(), editId: edit.id } : null;
     this.changed();
@@ -282,24 +309,48 @@ export class JobSession {
   }
 
   /**
-   * A further keystroke on the field of the last edit. The longer edit gets an id of its own: if the shorter one is on its way from
-   * another tab after all, the server has both.
+   * A further keystroke on the field of the last edit. The longer edit gets an id of its own: if the shorter
+   * one is on its way from another tab after all, the server has both.
    */
-  private mergeInto(parts: EditPart[], label: string, before: Job, key: string | undefined): Edit | undefined {
+  private mergeInto(
+    parts: EditPart[],
+    label: string,
+    before: Job,
+    key: string | undefined,
+  ): Edit | undefined {
     const row = this.outbox.pending.at(-1);
     const { merge } = this;
-    if (!key || !row || merge?.key !== key || merge.editId !== row.edit.id || Date.now() - merge.at > MERGE_MS) return undefined;
+    if (
+      !key ||
+      !row ||
+      merge?.key !== key ||
+      merge.editId !== row.edit.id ||
+      Date.now() - merge.at > MERGE_MS
+    )
+      return undefined;
     if (this.sender.isSending(row.edit.id) || row.answered !== undefined) return undefined;
     const [mine, old] = [parts[0], row.edit.parts[0]];
-    if (parts.length !== 1 || row.edit.parts.length !== 1 || !mine?.set || !old?.set || mine.id !== old.id || mine.kind !== old.kind)
+    if (
+      parts.length !== 1 ||
+      row.edit.parts.length !== 1 ||
+      !mine?.set ||
+      !old?.set ||
+      mine.id !== old.id ||
+      mine.kind !== old.kind
+    )
       return undefined;
     const set = { ...old.set };
-    for (const [field, change] of Object.entries(mine.set)) set[field] = { was: set[field] ? set[field].was : change.was, now: change.now };
+    for (const [field, change] of Object.entries(mine.set))
+      set[field] = { was: set[field] ? set[field].was : change.was, now: change.now };
     const edit: Edit = { ...row.edit, id: newId(), at: instant(), label, parts: [{ ...old, set }] };
     const longer = { ...row, edit };
     this.outbox.replace(row.edit.id, longer);
     const step = this.steps.extend(row.edit.id, edit, before, parts);
-    void this.keep({ put: [longer], drop: [row.edit.id], ...(step ? { steps: [step], dropSteps: [row.edit.id] } : {}) });
+    void this.keep({
+      put: [longer],
+      drop: [row.edit.id],
+      ...(step ? { steps: [step], dropSteps: [row.edit.id] } : {}),
+    });
     return edit;
   }
 
@@ -309,7 +360,8 @@ export class JobSession {
     const { step, parts, label, left } = back;
     const before = this.shown;
     const made = this.make(parts, label, undefined, false);
-    const turned = made !== null && typeof made !== 'string' ? this.steps.turned(step.id, before, made.parts) : undefined;
+    const turned =
+      made !== null && typeof made !== 'string' ? this.steps.turned(step.id, before, made.parts) : undefined;
     if (!turned) this.steps.drop(step.id);
     void this.keep(turned ? { steps: [turned] } : { dropSteps: [step.id] });
     this.changed();
@@ -373,7 +425,10 @@ export class JobSession {
     void this.reload().then(() => this.sender.schedule(0));
   };
 
-  /** Brings a job that was made here to the server. One that is there already came with an answer that was lost. */
+  /**
+   * Brings a job that was made here to the server. One that is there already came with an answer that was
+   * lost.
+   */
   private async bring(): Promise<void> {
     const { api } = this.tools;
     try {
@@ -470,9 +525,12 @@ export class JobSession {
     const had = this.base;
     try {
       const given = (await this.tools.api.job(this.id, had)) ?? this.base;
-      // What was read before our own edits came through is older than what is here by now. One older than what was here before asking is
-      // the server's own past: it was put back from a backup.
-      const late = given.generation === this.base.generation && given.sequence >= had.sequence && given.sequence < this.base.sequence;
+      // What was read before our own edits came through is older than what is here by now. One older than
+      // what was here before asking is the server's own past: it was put back from a backup.
+      const late =
+        given.generation === this.base.generation &&
+        given.sequence >= had.sequence &&
+        given.sequence < this.base.sequence;
       await this.setBase(late ? this.base : given);
       this.tries.heard();
       if (this.removed) {
@@ -496,7 +554,8 @@ export class JobSession {
   }
 
   private flushPhotos(): void {
-    if (this.outbox.unsent.length === 0 && !this.removed && this.base.generation !== null) void this.photos.flush();
+    if (this.outbox.unsent.length === 0 && !this.removed && this.base.generation !== null)
+      void this.photos.flush();
   }
 
   private rebuild(): void {

@@ -5,7 +5,14 @@ import { newId } from '../ids.js';
 import { KeptStore, type Pending } from './kept-store.js';
 
 const NOTHING = { devices: [], hubs: [], parts: [], connectors: [], enclosures: [], platforms: [] };
-const edit = (id: string, n: number): Edit => ({ id, deviceId: 'd', n, at: '2026-05-04T09:00:00Z', label: id, parts: [] });
+const edit = (id: string, n: number): Edit => ({
+  id,
+  deviceId: 'd',
+  n,
+  at: '2026-05-04T09:00:00Z',
+  label: id,
+  parts: [],
+});
 const row = (id: string, n = 1): Pending => ({ edit: edit(id, n) });
 const ids = ({ pending }: { pending: Pending[] }) => pending.map((one) => one.edit.id);
 
@@ -33,7 +40,10 @@ test('a write is committed in the turn that began it: a page that closes then ta
 test('writes begun one after the other are carried out in that order', async () => {
   const store = new KeptStore(newId());
   const many = Array.from({ length: 20 }, (_, index) =>
-    store.write('j', index % 2 === 0 ? { put: [row('a', index)] } : { put: [row(`b${index}`, index)], drop: ['a'] }),
+    store.write(
+      'j',
+      index % 2 === 0 ? { put: [row('a', index)] } : { put: [row(`b${index}`, index)], drop: ['a'] },
+    ),
   );
   await Promise.all(many);
   expect(ids(await store.job('j'))).toEqual([1, 3, 5, 7, 9, 11, 13, 15, 17, 19].map((index) => `b${index}`));
@@ -72,7 +82,10 @@ test('an older version in another tab is named, not waited for; what it kept is 
   const store = new KeptStore(name);
   await expect(store.job('j')).rejects.toThrow('Another tab has an older Inventario open.');
   older.close();
-  expect(await store.job('j')).toMatchObject({ base: { job, sequence: 3, generation: '' }, pending: [row('a')] });
+  expect(await store.job('j')).toMatchObject({
+    base: { job, sequence: 3, generation: '' },
+    pending: [row('a')],
+  });
   expect(await store.photos('j')).toMatchObject([{ jobId: 'j', photoId: 'p' }]);
 });
 

@@ -1,10 +1,16 @@
 import type { Catalogue, Edit, EditAnswer, EditPart, Job } from '@inventario/core';
 import { type DBSchema, type IDBPDatabase, openDB } from 'idb';
 
-/** Whose work this is on the device. One person until there are accounts; what is kept is under their key from the start. */
+/**
+ * Whose work this is on the device. One person until there are accounts; what is kept is under their key from
+ * the start.
+ */
 export const PERSON = 'here';
 
-/** A job as the server last gave it, or as it was made here and not yet brought to the server (`generation` null). */
+/**
+ * A job as the server last gave it, or as it was made here and not yet brought to the server (`generation`
+ * null).
+ */
 export interface Base {
   job: Job;
   sequence: number;
@@ -22,7 +28,10 @@ export interface Pending {
   records?: Readonly<Record<string, object>>;
 }
 
-/** An edit the server did not take: it met someone else's, or cannot be carried out as it is. It waits for the installer. */
+/**
+ * An edit the server did not take: it met someone else's, or cannot be carried out as it is. It waits for the
+ * installer.
+ */
 export interface Question {
   edit: Edit;
   answer: EditAnswer;
@@ -91,7 +100,10 @@ export function keptStore(): KeptStore {
   return shared;
 }
 
-/** What this device has not sent yet, and the last job it was given: both outlive a closed tab and a dead battery. */
+/**
+ * What this device has not sent yet, and the last job it was given: both outlive a closed tab and a dead
+ * battery.
+ */
 export class KeptStore {
   private opened: Promise<IDBPDatabase<KeptSchema>> | undefined;
 
@@ -122,7 +134,8 @@ export class KeptStore {
       transaction.objectStore('questions').index('job').getAll(own),
       transaction.objectStore('steps').index('job').getAll(own),
     ]);
-    const made = (a: { edit: Edit }, b: { edit: Edit }) => a.edit.n - b.edit.n || (a.edit.id < b.edit.id ? -1 : 1);
+    const made = (a: { edit: Edit }, b: { edit: Edit }) =>
+      a.edit.n - b.edit.n || (a.edit.id < b.edit.id ? -1 : 1);
     return {
       base: base && { job: base.job, sequence: base.sequence, generation: base.generation },
       pending: pending.map(bare).sort(made),
@@ -134,12 +147,9 @@ export class KeptStore {
   async write(jobId: string, change: KeptChange): Promise<void> {
     const transaction = (await this.database).transaction(STORES, 'readwrite', { durability: 'strict' });
     const own = { person: this.person, jobId };
-    const [jobs, pending, questions, steps] = STORES.map((name) => transaction.objectStore(name)) as unknown as [
-      Store,
-      Store,
-      Store,
-      Store,
-    ];
+    const [jobs, pending, questions, steps] = STORES.map((name) =>
+      transaction.objectStore(name),
+    ) as unknown as [Store, Store, Store, Store];
     await committed(transaction, [
       ...(change.put ?? []).map((row) => () => pending.put({ ...row, ...own }, row.edit.id)),
       ...(change.drop ?? []).map((id) => () => pending.delete(id)),
@@ -158,7 +168,8 @@ export class KeptStore {
     await transaction.objectStore('jobs').delete([this.person, jobId]);
     for (const name of names) {
       const store = transaction.objectStore(name);
-      for (const key of await store.index('job').getAllKeys([this.person, jobId])) await store.delete(key as never);
+      for (const key of await store.index('job').getAllKeys([this.person, jobId]))
+        await store.delete(key as never);
     }
     await transaction.done;
   }
@@ -179,7 +190,9 @@ export class KeptStore {
   }
 
   async photos(jobId: string): Promise<WaitingPhoto[]> {
-    return (await (await this.database).getAllFromIndex('waiting', 'job', [this.person, jobId])).map(bare) as WaitingPhoto[];
+    return (await (await this.database).getAllFromIndex('waiting', 'job', [this.person, jobId])).map(
+      bare,
+    ) as WaitingPhoto[];
   }
 
   async putPhoto(photo: WaitingPhoto): Promise<void> {
@@ -213,8 +226,8 @@ interface Writing {
 }
 
 /**
- * Does all of a write or nothing of it. A page that closes in this moment takes back what is not committed, so it is committed at once,
- * without waiting for a word on each record.
+ * Does all of a write or nothing of it. A page that closes in this moment takes back what is not committed,
+ * so it is committed at once, without waiting for a word on each record.
  */
 async function committed(transaction: Writing, writes: readonly (() => Promise<unknown>)[]): Promise<void> {
   const doing: Promise<unknown>[] = [transaction.done];
@@ -242,7 +255,9 @@ function bare<Value extends object>({ person: _, ...row }: Owned<Value>): Value 
   return row as unknown as Value;
 }
 
-/** @param shut is told when the connection is no more: storage was cleared, or a newer version waits for it */
+/**
+ * @param shut is told when the connection is no more: storage was cleared, or a newer version waits for it
+ */
 async function open(name: string, person: string, shut: () => void): Promise<IDBPDatabase<KeptSchema>> {
   let refuse: (reason: Error) => void = () => {};
   const blocked = new Promise<never>((_, reject) => {
@@ -257,7 +272,8 @@ async function open(name: string, person: string, shut: () => void): Promise<IDB
     terminated: shut,
     async upgrade(database, from, _, transaction) {
       const job: [string, string] = ['person', 'jobId'];
-      for (const store of ['pending', 'questions', 'steps', 'waiting'] as const) database.createObjectStore(store).createIndex('job', job);
+      for (const store of ['pending', 'questions', 'steps', 'waiting'] as const)
+        database.createObjectStore(store).createIndex('job', job);
       database.createObjectStore('jobs').createIndex('person', 'person');
       database.createObjectStore('shelf');
       if (from < 1) return;
@@ -265,7 +281,9 @@ async function open(name: string, person: string, shut: () => void): Promise<IDB
       for (const [id, { jobId, edit }] of await entries(transaction.objectStore('edits')))
         await transaction.objectStore('pending').put({ person, jobId, edit }, id);
       for (const [id, { job: kept, sequence }] of await entries(transaction.objectStore('bases')))
-        await transaction.objectStore('jobs').put({ person, jobId: id, job: kept, sequence, generation: '' }, [person, id]);
+        await transaction
+          .objectStore('jobs')
+          .put({ person, jobId: id, job: kept, sequence, generation: '' }, [person, id]);
       if (from >= 2)
         for (const [id, photo] of await entries(transaction.objectStore('photos')))
           await transaction.objectStore('waiting').put({ ...photo, person }, [person, photo.jobId, id]);
@@ -276,7 +294,10 @@ async function open(name: string, person: string, shut: () => void): Promise<IDB
   return Promise.race([opening, blocked]);
 }
 
-async function entries<Value>(store: { getAllKeys(): Promise<string[]>; getAll(): Promise<Value[]> }): Promise<[string, Value][]> {
+async function entries<Value>(store: {
+  getAllKeys(): Promise<string[]>;
+  getAll(): Promise<Value[]>;
+}): Promise<[string, Value][]> {
   const [keys, values] = await Promise.all([store.getAllKeys(), store.getAll()]);
   return keys.map((key, index) => [key, values[index] as Value]);
 }

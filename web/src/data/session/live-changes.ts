@@ -12,7 +12,9 @@ interface Hearing {
   /** The line is open. */
   open(): void;
   change(change: Change): void;
-  /** The job is another generation of itself, or stands at an earlier change: what is here is not its past. */
+  /**
+   * The job is another generation of itself, or stands at an earlier change: what is here is not its past.
+   */
   generation(): void;
   gone(): void;
   /** The line is down. `given up`: the browser will not try again by itself. */

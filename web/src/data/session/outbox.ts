@@ -1,9 +1,16 @@
-import { type Change, type Edit, type EditAnswer, type EditPart, MOST_BELOW, recordName } from '@inventario/core';
+import {
+  type Change,
+  type Edit,
+  type EditAnswer,
+  type EditPart,
+  MOST_BELOW,
+  recordName,
+} from '@inventario/core';
 import type { KeptChange, KeptJob, KeptStore, Pending, Question } from './kept-store.js';
 
 /**
- * Edits on their way and questions about them, in memory and on the device. Memory is first, so that a screen never waits; what the
- * device could not keep (no room, a private window) is named.
+ * Edits on their way and questions about them, in memory and on the device. Memory is first, so that a screen
+ * never waits; what the device could not keep (no room, a private window) is named.
  */
 export class Outbox {
   pending: readonly Pending[] = [];
@@ -44,19 +51,23 @@ export class Outbox {
   }
 
   /**
-   * The base of a change of a record. What is on its way hides what others made of the same record since it was made: whoever goes on
-   * from there has seen no more than that.
+   * The base of a change of a record. What is on its way hides what others made of the same record since it
+   * was made: whoever goes on from there has seen no more than that.
    */
   baseFor(part: EditPart, sequence: number): number {
     if (part.set === undefined) return sequence;
-    const same = this.unsent.flatMap((row) => row.edit.parts).filter((other) => recordName(other) === recordName(part));
+    const same = this.unsent
+      .flatMap((row) => row.edit.parts)
+      .filter((other) => recordName(other) === recordName(part));
     return Math.min(sequence, ...same.map((other) => other.base ?? sequence));
   }
 
   /** Edits of other tabs about the same things: whoever changes those now has them in sight. */
   below(parts: readonly EditPart[], tab: string): string[] {
     const things = new Set(parts.map(recordName));
-    const rows = this.pending.filter(({ edit }) => edit.tab !== tab && edit.parts.some((part) => things.has(recordName(part))));
+    const rows = this.pending.filter(
+      ({ edit }) => edit.tab !== tab && edit.parts.some((part) => things.has(recordName(part))),
+    );
     return rows.slice(-MOST_BELOW).map(({ edit }) => edit.id);
   }
 
@@ -71,8 +82,8 @@ export class Outbox {
   }
 
   /**
-   * The server's word on edits: those it took wait for the base to come that far, those it did not are asked about, and later edits of
-   * the same things wait for the answer. @returns what has to be kept of it
+   * The server's word on edits: those it took wait for the base to come that far, those it did not are asked
+   * about, and later edits of the same things wait for the answer. @returns what has to be kept of it
    */
   answer(answers: readonly EditAnswer[], recordsOf: (row: Pending) => Question['records']): KeptChange {
     const [ask, drop]: [Question[], string[]] = [[], []];
@@ -97,8 +108,9 @@ export class Outbox {
   }
 
   /**
-   * Whatever was made after an edit that is asked about waits for the answer where it is about the same things, and so does what is
-   * about the same things as those that wait: edits of one record keep their order. All others are free.
+   * Whatever was made after an edit that is asked about waits for the answer where it is about the same
+   * things, and so does what is about the same things as those that wait: edits of one record keep their
+   * order. All others are free.
    */
   private holdBack(): void {
     const holding = new Map<string, { question: string; n: number }>();
@@ -110,9 +122,15 @@ export class Outbox {
     this.pending = this.pending.map((row) => {
       if (row.answered !== undefined) return row;
       const { edit } = row;
-      const holder = edit.parts.map((part) => holding.get(recordName(part))).find((entry) => entry !== undefined && entry.n < edit.n);
+      const holder = edit.parts
+        .map((part) => holding.get(recordName(part)))
+        .find((entry) => entry !== undefined && entry.n < edit.n);
       if (holder) hold(edit.parts, holder.question, holder.n);
-      return row.heldBy === holder?.question ? row : holder ? { ...row, heldBy: holder.question } : freed(row);
+      return row.heldBy === holder?.question
+        ? row
+        : holder
+          ? { ...row, heldBy: holder.question }
+          : freed(row);
     });
   }
 
@@ -126,7 +144,9 @@ export class Outbox {
       if (missing.length === 0) return row;
       const records = {
         ...row.records,
-        ...Object.fromEntries(missing.map((part) => [recordName(part), gone.get(recordName(part)) as object])),
+        ...Object.fromEntries(
+          missing.map((part) => [recordName(part), gone.get(recordName(part)) as object]),
+        ),
       };
       held.push({ ...row, records });
       return held.at(-1) as Pending;
@@ -137,7 +157,9 @@ export class Outbox {
   /** Edits the base contains now are on their way no more. @returns their ids */
   arrived(sequence: number, carried: readonly Change[] = []): string[] {
     const inBase = new Set(carried.map((change) => change.edit?.id));
-    const gone = this.pending.filter(({ edit, answered }) => inBase.has(edit.id) || (answered !== undefined && answered <= sequence));
+    const gone = this.pending.filter(
+      ({ edit, answered }) => inBase.has(edit.id) || (answered !== undefined && answered <= sequence),
+    );
     this.pending = this.pending.filter((row) => !gone.includes(row));
     return gone.map((row) => row.edit.id);
   }
@@ -153,7 +175,8 @@ export class Outbox {
   }
 
   /**
-   * Writes a change at once; the store carries writes out in the order they were begun. @returns whether the device kept it
+   * Writes a change at once; the store carries writes out in the order they were begun. @returns whether the
+   * device kept it
    */
   async write(change: KeptChange): Promise<boolean> {
     this.writes += 1;

@@ -80,7 +80,8 @@ test('of another job it is another queue', async () => {
 
 test('one whose record has not reached the server yet waits, and holds up nothing', async () => {
   const queue = new PhotoQueue('j', log, async (photo) => {
-    if (photo.photoId === 'early' && sent.length === 0) throw new ApiError(404, 'no-such-photo', 'There is no photograph with this id.');
+    if (photo.photoId === 'early' && sent.length === 0)
+      throw new ApiError(404, 'no-such-photo', 'There is no photograph with this id.');
     await send(photo);
   });
   await queue.add('early', picture);
@@ -92,7 +93,10 @@ test('one whose record has not reached the server yet waits, and holds up nothin
 });
 
 test('one the device has no room for is named, shown and sent all the same', async () => {
-  const full = { ...log, putPhoto: async () => Promise.reject(new DOMException('no room', 'QuotaExceededError')) };
+  const full = {
+    ...log,
+    putPhoto: async () => Promise.reject(new DOMException('no room', 'QuotaExceededError')),
+  };
   const queue = new PhotoQueue('j', full, send);
   await queue.add('p1', picture);
   expect(queue.state().get('p1')).toMatchObject({ unkept: true, refused: null });

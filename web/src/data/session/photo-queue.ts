@@ -15,8 +15,8 @@ type Log = Pick<KeptStore, 'photos' | 'putPhoto' | 'removePhoto'>;
 type Send = (photo: WaitingPhoto) => Promise<unknown>;
 
 /**
- * Photographs on their way: kept on this device first, shown from there, and sent when the server is reached. A closed tab and a dead
- * battery do not lose one.
+ * Photographs on their way: kept on this device first, shown from there, and sent when the server is reached.
+ * A closed tab and a dead battery do not lose one.
  */
 export class PhotoQueue {
   private waiting: ReadonlyMap<string, Waiting> = new Map();
@@ -33,7 +33,12 @@ export class PhotoQueue {
   /** Shows again what an earlier visit left unsent. */
   async open(): Promise<void> {
     const kept = await this.log.photos(this.jobId).catch(() => []);
-    this.put(kept.map((photo) => [photo.photoId, { url: URL.createObjectURL(photo.picture), refused: null, unkept: false }]));
+    this.put(
+      kept.map((photo) => [
+        photo.photoId,
+        { url: URL.createObjectURL(photo.picture), refused: null, unkept: false },
+      ]),
+    );
   }
 
   readonly subscribe = (listener: () => void): (() => void) => {
@@ -42,7 +47,10 @@ export class PhotoQueue {
   };
   readonly state = (): ReadonlyMap<string, Waiting> => this.waiting;
 
-  /** Keeps a photograph; it goes with the next {@link flush}. Settles when it is safe on this device, or known not to be. */
+  /**
+   * Keeps a photograph; it goes with the next {@link flush}. Settles when it is safe on this device, or known
+   * not to be.
+   */
   async add(photoId: string, picture: Blob): Promise<void> {
     const photo = { jobId: this.jobId, photoId, picture };
     const unkept = await this.log.putPhoto(photo).then(
@@ -73,7 +81,16 @@ export class PhotoQueue {
           if (early) continue;
           if (isPassing(error)) return true;
           const reason = error instanceof Error ? error.message : String(error);
-          this.put([[photo.photoId, { url: URL.createObjectURL(photo.picture), refused: reason, unkept: this.unkept.has(photo.photoId) }]]);
+          this.put([
+            [
+              photo.photoId,
+              {
+                url: URL.createObjectURL(photo.picture),
+                refused: reason,
+                unkept: this.unkept.has(photo.photoId),
+              },
+            ],
+          ]);
         }
       }
       return true;

@@ -25,7 +25,9 @@ export interface SentFor {
   emptied(): void;
 }
 
-/** Sends what waits in the outbox, in order, one tab for all, until the server has said something about each. */
+/**
+ * Sends what waits in the outbox, in order, one tab for all, until the server has said something about each.
+ */
 export class Sender {
   private timer: ReturnType<typeof setTimeout> | undefined;
   private sending = false;
@@ -95,18 +97,24 @@ export class Sender {
     const changes: Change[] = [];
     for (const { editId, outcome, sequence, edit } of results) {
       const carried = edit ?? sent.get(editId);
-      if (outcome === 'applied' && sequence !== undefined && carried) changes.push({ sequence, at: carried.at, edit: carried });
+      if (outcome === 'applied' && sequence !== undefined && carried)
+        changes.push({ sequence, at: carried.at, edit: carried });
     }
     await this.job.answered(changes);
   }
 
-  /** A batch that was not answered: tried again, or taken apart until the edit at fault is alone; that one becomes a question. */
+  /**
+   * A batch that was not answered: tried again, or taken apart until the edit at fault is alone; that one
+   * becomes a question.
+   */
   private async failed(error: unknown, batch: readonly Edit[]): Promise<void> {
     const [first] = batch;
     if (error instanceof ApiError && error.code === 'no-such-job') return this.job.lost();
-    // A job made here that the server does not take stays here, whatever the reason, and is brought again later.
+    // A job made here that the server does not take stays here, whatever the reason, and is brought again
+    // later.
     if (isPassing(error) || this.job.made) {
-      const fault = first !== undefined && error instanceof ApiError && error.status >= 500 && (await this.serves());
+      const fault =
+        first !== undefined && error instanceof ApiError && error.status >= 500 && (await this.serves());
       if (fault && this.tries.fault(first.id, batch.length === 1)) return this.giveUpOn(first, error);
       return this.tries.longer();
     }

@@ -29,7 +29,8 @@ export async function keepForLater(jobId: string): Promise<void> {
   for (const { id } of photos) {
     if (!id) continue;
     // The browser keeps what it has once fetched.
-    for (const size of ['thumb', 'full'] as const) await fetch(api.photoAddress(jobId, id, size)).catch(() => {});
+    for (const size of ['thumb', 'full'] as const)
+      await fetch(api.photoAddress(jobId, id, size)).catch(() => {});
   }
   await askToStay();
 }

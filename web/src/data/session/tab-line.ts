@@ -17,8 +17,9 @@ export interface TabLine {
 }
 
 /**
- * Tabs speak over a broadcast channel and wait for each other with a lock. A browser without locks (a page over plain HTTP) sends from
- * each tab on its own, which is safe: the server knows an edit it has taken already.
+ * Tabs speak over a broadcast channel and wait for each other with a lock. A browser without locks (a page
+ * over plain HTTP) sends from each tab on its own, which is safe: the server knows an edit it has taken
+ * already.
  */
 export function tabLine(name: string): TabLine {
   let channel = typeof BroadcastChannel === 'undefined' ? null : new BroadcastChannel(name);

@@ -12,7 +12,10 @@ const MOST_AT_ONCE = 50;
 /** So often one edit is tried while the server serves and yet fails on it. */
 const MOST_FAULTS = 5;
 
-/** How a session goes on after what failed: longer and longer pauses, and one edit at a time until the one at fault is known. */
+/**
+ * How a session goes on after what failed: longer and longer pauses, and one edit at a time until the one at
+ * fault is known.
+ */
 export class Tries {
   pause: number;
   /** Whether the server was heard when it was last tried. */

@@ -1,4 +1,14 @@
-import { type Conflict, type Edit, type EditPart, findRecord, inverse, type Job, recordName, reduce, stillOurs } from '@inventario/core';
+import {
+  type Conflict,
+  type Edit,
+  type EditPart,
+  findRecord,
+  inverse,
+  type Job,
+  recordName,
+  reduce,
+  stillOurs,
+} from '@inventario/core';
 import type { Step } from './kept-store.js';
 
 /** More steps than these are not kept. */
@@ -32,7 +42,10 @@ export class UndoSteps {
     this.steps = steps;
   }
 
-  /** Notes an edit made on `before`. What was taken back before it cannot be done again. @returns what is no longer kept */
+  /**
+   * Notes an edit made on `before`. What was taken back before it cannot be done again. @returns what is no
+   * longer kept
+   */
   note(id: string, label: string, before: Job, parts: EditPart[]): { step: Step; dropped: string[] } {
     const step: Step = { id, label, ...backOf(before, parts), undone: false };
     const kept = [...this.steps.filter((other) => !other.undone), step];
@@ -44,7 +57,9 @@ export class UndoSteps {
   /** Notes that an edit was given up for what somebody else made: undo would carry it through after all. */
   noteDropped(id: string, edit: Edit, parts: EditPart[]): { step: Step; dropped: string[] } {
     const step: Step = { id, label: `Dropped: ${edit.label}`, parts, after: {}, undone: false };
-    const dropped = this.steps.filter((other) => other.undone || other.id === edit.id).map((other) => other.id);
+    const dropped = this.steps
+      .filter((other) => other.undone || other.id === edit.id)
+      .map((other) => other.id);
     this.steps = [...this.steps.filter((other) => !dropped.includes(other.id)), step];
     return { step, dropped };
   }
@@ -105,13 +120,17 @@ export class UndoSteps {
   }
 }
 
-/** The parts that take an edit back, and the records as it left them where that tells whether they are still ours. */
+/**
+ * The parts that take an edit back, and the records as it left them where that tells whether they are still
+ * ours.
+ */
 function backOf(before: Job, parts: EditPart[]): Pick<Step, 'parts' | 'after'> {
   const back = inverse(before, { parts });
   const made = reduce(before, { parts });
   const after: Record<string, object> = {};
   for (const part of back) {
-    const record = part.set === undefined && made.ok ? findRecord(made.job, part.kind, part.id)?.record : undefined;
+    const record =
+      part.set === undefined && made.ok ? findRecord(made.job, part.kind, part.id)?.record : undefined;
     if (record) after[recordName(part)] = record;
   }
   return { parts: back, after };

@@ -25,7 +25,9 @@ import { classes } from '../../ui/classes.js';
 import { Empty } from '../../ui/empty.js';
 import { AgainstAdvice } from '../choose/against-advice.js';
 
-/** What is left, and what holds us up? Rooms down, stages across; every cell leads to the box it waits for. */
+/**
+ * What is left, and what holds us up? Rooms down, stages across; every cell leads to the box it waits for.
+ */
 export function BoardView() {
   const { job, known } = useJob();
   const house = useHouse();
@@ -37,7 +39,11 @@ export function BoardView() {
   return (
     <Bench
       title="Board"
-      glance={first ? `${first.boxIds.length} × ${blockerText({ code: first.code, count: 1 })}` : 'Nothing holds the job up'}
+      glance={
+        first
+          ? `${first.boxIds.length} × ${blockerText({ code: first.code, count: 1 })}`
+          : 'Nothing holds the job up'
+      }
       reckoning={<BoardReckoning />}
     >
       <div className="mb-3 flex flex-wrap items-center gap-2">
@@ -110,7 +116,9 @@ function BoardTable({ rooms }: { rooms: readonly BoardRoom[] }) {
             <th scope="row" className="py-2 pr-2 text-left font-semibold">
               {room.name}
               <span className="block text-sm font-normal text-soft">
-                {room.boxes.length === 0 ? 'no boxes' : `${room.boxes.length} box${room.boxes.length === 1 ? '' : 'es'}`}
+                {room.boxes.length === 0
+                  ? 'no boxes'
+                  : `${room.boxes.length} box${room.boxes.length === 1 ? '' : 'es'}`}
               </span>
             </th>
             {STAGES.map((stage) => (
@@ -135,7 +143,13 @@ function BoardTable({ rooms }: { rooms: readonly BoardRoom[] }) {
   );
 }
 
-const SHORT: Record<Stage, string> = { surveyed: 'survey', identified: 'tell', chosen: 'choose', wired: 'wire', paired: 'pair' };
+const SHORT: Record<Stage, string> = {
+  surveyed: 'survey',
+  identified: 'tell',
+  chosen: 'choose',
+  wired: 'wire',
+  paired: 'pair',
+};
 
 function countsOf(boxes: readonly BoxProgress[], stage: Stage): { done: number; of: number } {
   const wanted = boxes.filter((box) => box.stages[stage] !== 'not-wanted');
@@ -191,9 +205,14 @@ function Stops() {
       <ul className="flex flex-col gap-2">
         {[...boxes.filter(isAlive), ...boxes.filter((box) => !isAlive(box))].map(({ boxId, stops }) => (
           <li key={boxId}>
-            <Link to={`${paths.box(job.id, boxId)}#stop`} className="block min-h-11 rounded-md px-1 hover:bg-well">
+            <Link
+              to={`${paths.box(job.id, boxId)}#stop`}
+              className="block min-h-11 rounded-md px-1 hover:bg-well"
+            >
               <span className="font-semibold">{known.boxes.get(boxId)?.name}</span>
-              <span className="block text-sm">{stops.map(({ code }) => STOP_WORDS[code].name).join('; ')}</span>
+              <span className="block text-sm">
+                {stops.map(({ code }) => STOP_WORDS[code].name).join('; ')}
+              </span>
             </Link>
           </li>
         ))}
@@ -213,7 +232,9 @@ function BoardReckoning() {
       <Stops />
       <section>
         <h2 className="mb-2 font-bold">What holds the job up</h2>
-        {worst.length === 0 && <p className="text-soft">{job.boxes.length === 0 ? 'No boxes yet.' : 'Nothing.'}</p>}
+        {worst.length === 0 && (
+          <p className="text-soft">{job.boxes.length === 0 ? 'No boxes yet.' : 'Nothing.'}</p>
+        )}
         <ol className="flex flex-col gap-2">
           {worst.map((blocker) => {
             const first = known.boxes.get(blocker.boxIds[0] ?? '');
@@ -253,7 +274,8 @@ function BoardReckoning() {
         </ul>
       </section>
       <p className="text-sm text-soft">
-        A circuit that is off on this record is not dead: isolate, lock and prove dead at every box. Local codes and licensed practice rule.
+        A circuit that is off on this record is not dead: isolate, lock and prove dead at every box. Local
+        codes and licensed practice rule.
       </p>
     </div>
   );

@@ -42,7 +42,11 @@ export function BriefView() {
   const next = QUESTIONS.find((question) => !answered.has(question));
   const left = possibleDevices(job, brief);
   const change = (more: Partial<Brief>, label: string) => {
-    const hindered = apply(setParts('job', job.id, job, { brief: { ...brief, ...more } }) as EditPart[], label, 'brief');
+    const hindered = apply(
+      setParts('job', job.id, job, { brief: { ...brief, ...more } }) as EditPart[],
+      label,
+      'brief',
+    );
     if (hindered) say(`That cannot be recorded: ${hindered}.`);
   };
   const { setOpen } = useContext(SheetsContext);
@@ -67,7 +71,8 @@ export function BriefView() {
     >
       <h1 className="mb-1 text-xl font-bold">What does the client want?</h1>
       <p className="mb-4 max-w-prose">
-        Ask in these words; every answer says how many devices it leaves. Likes warn later, musts rule out. What is not asked stays open.
+        Ask in these words; every answer says how many devices it leaves. Likes warn later, musts rule out.
+        What is not asked stays open.
       </p>
       <div className="flex max-w-4xl flex-col gap-5">
         <Asked question="assistants" answered={answered}>
@@ -102,9 +107,21 @@ export function BriefView() {
   );
 }
 
-function Asked({ question, answered, children }: { question: Question; answered: ReadonlySet<Question>; children: React.ReactNode }) {
+function Asked({
+  question,
+  answered,
+  children,
+}: {
+  question: Question;
+  answered: ReadonlySet<Question>;
+  children: React.ReactNode;
+}) {
   return (
-    <section id={`ask-${question}`} aria-label={TITLES[question]} className="scroll-mt-3 rounded-lg border border-rule bg-sheet p-3">
+    <section
+      id={`ask-${question}`}
+      aria-label={TITLES[question]}
+      className="scroll-mt-3 rounded-lg border border-rule bg-sheet p-3"
+    >
       <h2 className="mb-2 flex items-center gap-2 text-lg font-bold">
         {answered.has(question) ? (
           <CircleCheck aria-hidden className="size-5" />

@@ -13,9 +13,24 @@ export function Switches({ brief, onChange }: QuestionProps) {
   const feel: Feel = brief.feel ?? {};
   const set = (more: Partial<Feel>) => onChange({ feel: { ...feel, ...more } }, 'The feel of a switch');
   const liked = feel.actuators ?? [];
-  const yesNo = (more: (on: boolean) => Partial<Feel>, now: boolean | undefined, yes: string, no: string): WishOption[] => [
-    { label: yes, on: now === true, left: left({ ...brief, feel: { ...feel, ...more(true) } }), toggle: () => set(more(true)) },
-    { label: no, on: now === false, left: left({ ...brief, feel: { ...feel, ...more(false) } }), toggle: () => set(more(false)) },
+  const yesNo = (
+    more: (on: boolean) => Partial<Feel>,
+    now: boolean | undefined,
+    yes: string,
+    no: string,
+  ): WishOption[] => [
+    {
+      label: yes,
+      on: now === true,
+      left: left({ ...brief, feel: { ...feel, ...more(true) } }),
+      toggle: () => set(more(true)),
+    },
+    {
+      label: no,
+      on: now === false,
+      left: left({ ...brief, feel: { ...feel, ...more(false) } }),
+      toggle: () => set(more(false)),
+    },
   ];
   return (
     <>
@@ -26,14 +41,27 @@ export function Switches({ brief, onChange }: QuestionProps) {
           label: actuator,
           on: liked.includes(actuator),
           left: left({ ...brief, feel: { ...feel, actuators: [actuator] } }),
-          toggle: () => set({ actuators: liked.includes(actuator) ? liked.filter((entry) => entry !== actuator) : [...liked, actuator] }),
+          toggle: () =>
+            set({
+              actuators: liked.includes(actuator)
+                ? liked.filter((entry) => entry !== actuator)
+                : [...liked, actuator],
+            }),
         }))}
       />
       <Wish
         question="May it click?"
-        options={yesNo((on) => ({ silent: !on }), feel.silent === undefined ? undefined : !feel.silent, 'It may', 'Silent, please')}
+        options={yesNo(
+          (on) => ({ silent: !on }),
+          feel.silent === undefined ? undefined : !feel.silent,
+          'It may',
+          'Silent, please',
+        )}
       />
-      <Wish question="Should up always be on?" options={yesNo((on) => ({ upIsOn: on }), feel.upIsOn, 'Yes', 'Does not matter')} />
+      <Wish
+        question="Should up always be on?"
+        options={yesNo((on) => ({ upIsOn: on }), feel.upIsOn, 'Yes', 'Does not matter')}
+      />
       <Wish
         question="A microphone in the wall?"
         options={yesNo((on) => ({ microphone: on }), feel.microphone, 'That is fine', 'None, please')}
@@ -77,7 +105,11 @@ export function Colour({ brief, onChange }: QuestionProps) {
   const { job } = useJob();
   const left = useLeft('liked');
   const colours = [
-    ...new Set(job.catalogue.devices.filter((device) => device.practices.includes(job.practice)).flatMap((device) => device.colours ?? [])),
+    ...new Set(
+      job.catalogue.devices
+        .filter((device) => device.practices.includes(job.practice))
+        .flatMap((device) => device.colours ?? []),
+    ),
   ];
   return (
     <Wish
@@ -92,7 +124,12 @@ export function Colour({ brief, onChange }: QuestionProps) {
   );
 }
 
-const CONNECTORS = { 'twist-on': 'twist-on', lever: 'lever', 'terminal-block': 'terminal block', crimp: 'crimp' } as const;
+const CONNECTORS = {
+  'twist-on': 'twist-on',
+  lever: 'lever',
+  'terminal-block': 'terminal block',
+  crimp: 'crimp',
+} as const;
 
 export function Money({ brief, onChange }: QuestionProps) {
   const { job, apply } = useJob();
@@ -125,8 +162,16 @@ export function Money({ brief, onChange }: QuestionProps) {
       <Wish
         question="Buy one and try it before the rest?"
         options={[
-          { label: 'Yes', on: brief.trialFirst === true, toggle: () => onChange({ trialFirst: true }, 'A trial unit first') },
-          { label: 'No need', on: brief.trialFirst === false, toggle: () => onChange({ trialFirst: false }, 'No trial unit') },
+          {
+            label: 'Yes',
+            on: brief.trialFirst === true,
+            toggle: () => onChange({ trialFirst: true }, 'A trial unit first'),
+          },
+          {
+            label: 'No need',
+            on: brief.trialFirst === false,
+            toggle: () => onChange({ trialFirst: false }, 'No trial unit'),
+          },
         ]}
       />
       <Wish
@@ -136,7 +181,12 @@ export function Money({ brief, onChange }: QuestionProps) {
           label: kinds.includes(kind) ? `${kinds.indexOf(kind) + 1}. ${CONNECTORS[kind]}` : CONNECTORS[kind],
           on: kinds.includes(kind),
           toggle: () =>
-            onChange({ connectors: kinds.includes(kind) ? kinds.filter((entry) => entry !== kind) : [...kinds, kind] }, 'Connectors'),
+            onChange(
+              {
+                connectors: kinds.includes(kind) ? kinds.filter((entry) => entry !== kind) : [...kinds, kind],
+              },
+              'Connectors',
+            ),
         }))}
       />
     </>

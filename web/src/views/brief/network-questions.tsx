@@ -45,11 +45,19 @@ export function Hubs({ brief, onChange }: QuestionProps) {
             on: owned.includes(hub.id),
             toggle: () =>
               onChange(
-                { hubsOwned: owned.includes(hub.id) ? owned.filter((id) => id !== hub.id) : [...owned, hub.id] },
+                {
+                  hubsOwned: owned.includes(hub.id)
+                    ? owned.filter((id) => id !== hub.id)
+                    : [...owned, hub.id],
+                },
                 `Hub: ${hub.name}`,
               ),
           })),
-          { label: 'None of them', on: brief.hubsOwned?.length === 0, toggle: () => onChange({ hubsOwned: [] }, 'No hub in the house') },
+          {
+            label: 'None of them',
+            on: brief.hubsOwned?.length === 0,
+            toggle: () => onChange({ hubsOwned: [] }, 'No hub in the house'),
+          },
         ]}
       />
       {rooms.length > 0 && (
@@ -61,7 +69,9 @@ export function Hubs({ brief, onChange }: QuestionProps) {
               value={brief.hubRooms?.[hub.id] ?? ''}
               placeholder="not said"
               options={rooms}
-              onChoice={(roomId) => onChange({ hubRooms: { ...brief.hubRooms, [hub.id]: roomId } }, `Where ${hub.name} stands`)}
+              onChoice={(roomId) =>
+                onChange({ hubRooms: { ...brief.hubRooms, [hub.id]: roomId } }, `Where ${hub.name} stands`)
+              }
             />
           ))}
         </div>
@@ -103,8 +113,18 @@ export function Router({ brief, onChange }: QuestionProps) {
   const set = (more: Partial<typeof wifi>) => onChange({ wifi: { ...wifi, ...more } }, 'The router');
   return (
     <div className="grid gap-3 sm:grid-cols-2">
-      <NumberField label="Things on the Wi-Fi now" whole value={wifi.clientsNow} onNumber={(clientsNow) => set({ clientsNow })} />
-      <NumberField label="How many the router can take" whole value={wifi.clientLimit} onNumber={(clientLimit) => set({ clientLimit })} />
+      <NumberField
+        label="Things on the Wi-Fi now"
+        whole
+        value={wifi.clientsNow}
+        onNumber={(clientsNow) => set({ clientsNow })}
+      />
+      <NumberField
+        label="How many the router can take"
+        whole
+        value={wifi.clientLimit}
+        onNumber={(clientLimit) => set({ clientLimit })}
+      />
       <Wish
         question="Does it offer 2.4 GHz?"
         options={[

@@ -1,4 +1,12 @@
-import { type Box, boxesOfRoom, type LoadKind, type Position, putPart, roomsInOrder, usualNeed } from '@inventario/core';
+import {
+  type Box,
+  boxesOfRoom,
+  type LoadKind,
+  type Position,
+  putPart,
+  roomsInOrder,
+  usualNeed,
+} from '@inventario/core';
 import { Sparkles } from 'lucide-react';
 import { useState } from 'react';
 import { useJob } from '../../data/job-context.js';
@@ -9,7 +17,10 @@ import { useSay } from '../../ui/say.js';
 
 type Need = NonNullable<Position['need']>;
 
-/** What is to be controlled, place by place: one line each, with what is usual for what it works set at a touch. */
+/**
+ * What is to be controlled, place by place: one line each, with what is usual for what it works set at a
+ * touch.
+ */
 export function PlaceNeeds() {
   const { job, known, apply, undo } = useJob();
   const say = useSay();
@@ -23,12 +34,21 @@ export function PlaceNeeds() {
         positions: box.positions.map((position) =>
           told(position)
             ? position
-            : { ...position, need: { ...usualNeed(position.loadIds.flatMap((id) => known.loads.get(id) ?? [])), ...position.need } },
+            : {
+                ...position,
+                need: {
+                  ...usualNeed(position.loadIds.flatMap((id) => known.loads.get(id) ?? [])),
+                  ...position.need,
+                },
+              },
         ),
       }),
     );
     apply(parts, 'The usual for every place');
-    say(`The usual is set for ${open.length} ${open.length === 1 ? 'box' : 'boxes'}.`, { label: 'Undo', run: undo });
+    say(`The usual is set for ${open.length} ${open.length === 1 ? 'box' : 'boxes'}.`, {
+      label: 'Undo',
+      run: undo,
+    });
   };
   if (job.boxes.length === 0)
     return (
@@ -54,12 +74,16 @@ export function PlaceNeeds() {
             <ul className="divide-y divide-rule">
               {boxes.flatMap((box) =>
                 box.positions.map((position) => (
-                  <li key={`${box.id}/${position.index}`} className="flex flex-wrap items-center gap-x-3 gap-y-1 py-1.5">
+                  <li
+                    key={`${box.id}/${position.index}`}
+                    className="flex flex-wrap items-center gap-x-3 gap-y-1 py-1.5"
+                  >
                     <span className="min-w-44 flex-1">
                       {box.name}
                       {box.positions.length > 1 && `, position ${position.index}`}
                       <span className="block text-sm text-soft">
-                        {position.loadIds.map((id) => known.loads.get(id)?.name).join(' and ') || 'nothing recorded that it works'}
+                        {position.loadIds.map((id) => known.loads.get(id)?.name).join(' and ') ||
+                          'nothing recorded that it works'}
                       </span>
                     </span>
                     <Needs
@@ -93,7 +117,14 @@ const NEXT_DIM = { no: 'nice', nice: 'must', must: 'no' } as const;
 const DIM_WORDS = { no: 'no dimming', nice: 'dimming if it can', must: 'has to dim' } as const;
 
 const FANS: ReadonlySet<LoadKind> = new Set(['fan-ac', 'fan-dc', 'fan-remote']);
-const LAMPS: ReadonlySet<LoadKind> = new Set(['led', 'resistive', 'electronic', 'magnetic', 'fluorescent', 'smart-bulb']);
+const LAMPS: ReadonlySet<LoadKind> = new Set([
+  'led',
+  'resistive',
+  'electronic',
+  'magnetic',
+  'fluorescent',
+  'smart-bulb',
+]);
 
 interface Wish {
   label: string;
@@ -103,7 +134,9 @@ interface Wish {
   usual: boolean;
 }
 
-/** The few wishes that go with what a place works, and what is set already; everything else one touch away. */
+/**
+ * The few wishes that go with what a place works, and what is set already; everything else one touch away.
+ */
 function Needs({
   name,
   need,
@@ -123,12 +156,20 @@ function Needs({
   const sense = (which: (typeof senses)[number], usual: boolean): Wish => ({
     label: which,
     on: senses.includes(which),
-    next: { ...need, senses: senses.includes(which) ? senses.filter((entry) => entry !== which) : [...senses, which] },
+    next: {
+      ...need,
+      senses: senses.includes(which) ? senses.filter((entry) => entry !== which) : [...senses, which],
+    },
     usual,
   });
   const wishes: Wish[] = [
     { label: DIM_WORDS[dim], on: dim !== 'no', next: { ...need, dim: NEXT_DIM[dim] }, usual: has(LAMPS) },
-    { label: 'fan speeds', on: need.fanSpeed === true, next: { ...need, fanSpeed: !need.fanSpeed }, usual: has(FANS) },
+    {
+      label: 'fan speeds',
+      on: need.fanSpeed === true,
+      next: { ...need, fanSpeed: !need.fanSpeed },
+      usual: has(FANS),
+    },
     sense('humidity', kinds.includes('exhaust-fan')),
     sense('motion', false),
     sense('daylight', false),
@@ -138,9 +179,19 @@ function Needs({
       next: { ...need, constantPower: !need.constantPower },
       usual: kinds.includes('smart-bulb'),
     },
-    { label: 'light in colours', on: need.colour === true, next: { ...need, colour: !need.colour }, usual: false },
+    {
+      label: 'light in colours',
+      on: need.colour === true,
+      next: { ...need, colour: !need.colour },
+      usual: false,
+    },
     { label: 'scenes', on: need.scenes === true, next: { ...need, scenes: !need.scenes }, usual: false },
-    { label: 'no connection', on: need.connected === false, next: { ...need, connected: need.connected === false }, usual: false },
+    {
+      label: 'no connection',
+      on: need.connected === false,
+      next: { ...need, connected: need.connected === false },
+      usual: false,
+    },
   ];
   const chip = (label: string, on: boolean, next: Need) => (
     <button
@@ -160,7 +211,10 @@ function Needs({
     <fieldset className="flex flex-wrap gap-1">
       <legend className="sr-only">{name}</legend>
       {chip(smart ? 'smart' : 'stays as it is', smart, { ...need, smart: !smart })}
-      {smart && wishes.filter((wish) => all || wish.usual || wish.on).map((wish) => chip(wish.label, wish.on, wish.next))}
+      {smart &&
+        wishes
+          .filter((wish) => all || wish.usual || wish.on)
+          .map((wish) => chip(wish.label, wish.on, wish.next))}
       {smart && !all && (
         <button type="button" className="min-h-11 px-2 text-sm underline" onClick={() => setAll(true)}>
           more <span className="sr-only">wishes for {name}</span>

@@ -14,5 +14,8 @@ export interface QuestionProps {
 export function useLeft(which: 'possible' | 'liked') {
   const { job } = useJob();
   const { practice, catalogue } = job;
-  return useMemo(() => (brief: Brief) => possibleDevices({ practice, catalogue }, brief)[which], [practice, catalogue, which]);
+  return useMemo(
+    () => (brief: Brief) => possibleDevices({ practice, catalogue }, brief)[which],
+    [practice, catalogue, which],
+  );
 }

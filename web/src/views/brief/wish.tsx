@@ -10,7 +10,15 @@ export interface WishOption {
 }
 
 /** A question in the client's words; beside each answer, how many devices it leaves to choose from. */
-export function Wish({ question, several, options }: { question: string; several?: boolean; options: readonly WishOption[] }) {
+export function Wish({
+  question,
+  several,
+  options,
+}: {
+  question: string;
+  several?: boolean;
+  options: readonly WishOption[];
+}) {
   return (
     <fieldset className="mb-3">
       <legend className="mb-1 font-semibold">

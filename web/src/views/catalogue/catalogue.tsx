@@ -55,7 +55,8 @@ export function CatalogueView() {
     let taken: TakenIn;
     if (/\.csv$/i.test(chosen.name)) {
       const { rows, problems } = await rowsOfCsv(text);
-      taken = problems.length > 0 ? { ok: false, problems } : takeIn({ [list]: recordsFromRows(list, rows) }, job);
+      taken =
+        problems.length > 0 ? { ok: false, problems } : takeIn({ [list]: recordsFromRows(list, rows) }, job);
     } else taken = readCatalogue(text, job);
     if (!taken.ok) {
       setRefused(taken.problems);
@@ -73,10 +74,16 @@ export function CatalogueView() {
       reckoning={
         <div className="flex flex-col gap-3">
           <h2 className="font-bold">In and out</h2>
-          <Button icon={FileDown} onClick={() => downloadJson(job, 'catalogue', catalogueDocument(job.catalogue))}>
+          <Button
+            icon={FileDown}
+            onClick={() => downloadJson(job, 'catalogue', catalogueDocument(job.catalogue))}
+          >
             Save the whole catalogue as JSON
           </Button>
-          <Button icon={Sheet} onClick={() => void downloadCsv(job, list, catalogueRows(job.catalogue[list]))}>
+          <Button
+            icon={Sheet}
+            onClick={() => void downloadCsv(job, list, catalogueRows(job.catalogue[list]))}
+          >
             Save this list as CSV
           </Button>
           <Button icon={FileUp} onClick={() => file.current?.click()}>
@@ -96,8 +103,8 @@ export function CatalogueView() {
             }}
           />
           <p className="text-sm text-soft">
-            A JSON file may hold every list; a CSV file is read into the list in view, {LIST_WORDS[list].toLowerCase()}. What has the same
-            id takes the place of what is here.
+            A JSON file may hold every list; a CSV file is read into the list in view,{' '}
+            {LIST_WORDS[list].toLowerCase()}. What has the same id takes the place of what is here.
           </p>
         </div>
       }
@@ -111,7 +118,9 @@ export function CatalogueView() {
             aria-current={entry === list ? 'page' : undefined}
             className={classes(
               'flex min-h-11 items-center gap-2 rounded-md border px-3',
-              entry === list ? 'border-strong bg-strong text-onstrong' : 'border-rule bg-sheet hover:border-ink',
+              entry === list
+                ? 'border-strong bg-strong text-onstrong'
+                : 'border-rule bg-sheet hover:border-ink',
             )}
           >
             {LIST_WORDS[entry]} <span className="tabular-nums">{job.catalogue[entry].length}</span>
@@ -151,19 +160,29 @@ function DeviceList({ onGo }: { onGo: (id: string) => void }) {
   const { devices } = job.catalogue;
   const words = search.toLowerCase().split(/\s+/).filter(Boolean);
   const shown = devices.filter(
-    (device) => (family === '' || device.family === family) && words.every((word) => searchText(device).includes(word)),
+    (device) =>
+      (family === '' || device.family === family) && words.every((word) => searchText(device).includes(word)),
   );
   const device = devices.find((entry) => entry.id === deviceId);
   const families = [...new Set(devices.map((entry) => entry.family))];
   return (
     <>
       <div className="mb-3 flex flex-wrap items-end gap-3">
-        <TextField label="Find" placeholder="dimmer, no neutral, mesh …" value={search} onText={setSearch} boxClass="w-64" />
+        <TextField
+          label="Find"
+          placeholder="dimmer, no neutral, mesh …"
+          value={search}
+          onText={setSearch}
+          boxClass="w-64"
+        />
         <Pick
           label="Family"
           value={family}
           className="w-44"
-          options={[{ value: '', label: 'every family' }, ...families.map((name) => ({ value: name, label: name }))]}
+          options={[
+            { value: '', label: 'every family' },
+            ...families.map((name) => ({ value: name, label: name })),
+          ]}
           onChoice={setFamily}
         />
         <Button icon={Columns3} disabled={compared.length < 2} onClick={() => setComparing(true)}>
@@ -176,7 +195,13 @@ function DeviceList({ onGo }: { onGo: (id: string) => void }) {
       {device && <DataSheet device={device} onEdit={() => setEditing(device)} />}
       <ul aria-label="Devices" className="max-w-4xl">
         {shown.map((entry) => (
-          <li key={entry.id} className={classes('flex items-center gap-3 border-t border-rule', entry.id === deviceId && 'bg-sheet')}>
+          <li
+            key={entry.id}
+            className={classes(
+              'flex items-center gap-3 border-t border-rule',
+              entry.id === deviceId && 'bg-sheet',
+            )}
+          >
             <label className="flex min-h-11 min-w-11 items-center justify-center">
               <input
                 type="checkbox"
@@ -185,7 +210,11 @@ function DeviceList({ onGo }: { onGo: (id: string) => void }) {
                 checked={compared.includes(entry.id)}
                 disabled={!compared.includes(entry.id) && compared.length >= MOST_COMPARED}
                 onChange={() =>
-                  setCompared(compared.includes(entry.id) ? compared.filter((id) => id !== entry.id) : [...compared, entry.id])
+                  setCompared(
+                    compared.includes(entry.id)
+                      ? compared.filter((id) => id !== entry.id)
+                      : [...compared, entry.id],
+                  )
                 }
               />
             </label>
@@ -204,7 +233,12 @@ function DeviceList({ onGo }: { onGo: (id: string) => void }) {
         ))}
       </ul>
       {shown.length === 0 && <p className="text-soft">No device answers to that.</p>}
-      {comparing && <CompareDialog devices={devices.filter((entry) => compared.includes(entry.id))} onClose={() => setComparing(false)} />}
+      {comparing && (
+        <CompareDialog
+          devices={devices.filter((entry) => compared.includes(entry.id))}
+          onClose={() => setComparing(false)}
+        />
+      )}
       {editing && <DeviceForm key={editing.id} device={editing} onClose={() => setEditing(null)} />}
     </>
   );

@@ -12,10 +12,14 @@ export function CompareDialog({ devices, onClose }: { devices: readonly Device[]
   const { job, known } = useJob();
   const units = useUnits(job.practice);
   const [onlyDifferent, setOnlyDifferent] = useState(true);
-  const sheets = devices.map((device) => new Map(sheetRows(device, known, units).map((row) => [row.name, row.text])));
+  const sheets = devices.map(
+    (device) => new Map(sheetRows(device, known, units).map((row) => [row.name, row.text])),
+  );
   const names = [...new Set(sheets.flatMap((sheet) => [...sheet.keys()]))];
   const differs = (name: string) => new Set(sheets.map((sheet) => sheet.get(name) ?? '')).size > 1;
-  const shown = names.filter((name) => sheets.some((sheet) => sheet.get(name)) && (!onlyDifferent || differs(name)));
+  const shown = names.filter(
+    (name) => sheets.some((sheet) => sheet.get(name)) && (!onlyDifferent || differs(name)),
+  );
   return (
     <WideDialog title={`${devices.length} devices side by side`} open onClose={onClose}>
       <Toggle label="Only where they differ" on={onlyDifferent} onToggle={setOnlyDifferent} />

@@ -27,7 +27,10 @@ export function DataSheet({ device, onEdit }: { device: Device; onEdit: () => vo
     say(`${device.maker} ${device.model} is taken out.`, { label: 'Undo', run: undo });
   };
   return (
-    <section aria-label={`${device.maker} ${device.model}`} className="mb-4 max-w-4xl rounded-lg border-2 border-ink bg-ground p-3">
+    <section
+      aria-label={`${device.maker} ${device.model}`}
+      className="mb-4 max-w-4xl rounded-lg border-2 border-ink bg-ground p-3"
+    >
       <div className="mb-2 flex flex-wrap items-center gap-2">
         <h2 className="flex-1 text-lg font-bold">
           {device.maker} {device.model}

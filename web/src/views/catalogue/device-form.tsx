@@ -7,7 +7,10 @@ import { Basics, Body, Living, RadioAndPower } from './form-device.js';
 import { Handling } from './form-handling.js';
 import { Channels, SeveralPlaces, Terminals } from './form-wiring.js';
 
-/** A data sheet typed in from the maker's leaflet. What does not hold together is named by its field, and nothing typed is lost. */
+/**
+ * A data sheet typed in from the maker's leaflet. What does not hold together is named by its field, and
+ * nothing typed is lost.
+ */
 export function DeviceForm({ device: first, onClose }: { device: Device; onClose: () => void }) {
   const { job, apply } = useJob();
   const [device, setDevice] = useState(first);
@@ -22,14 +25,23 @@ export function DeviceForm({ device: first, onClose }: { device: Device; onClose
     }
     const taken = takeIn({ devices: [device] }, job);
     if (!taken.ok) {
-      setProblems(taken.problems.map((problem) => ({ ...problem, path: problem.path.replace(/^\/catalogue\/devices\/\d+/, '') })));
+      setProblems(
+        taken.problems.map((problem) => ({
+          ...problem,
+          path: problem.path.replace(/^\/catalogue\/devices\/\d+/, ''),
+        })),
+      );
       return;
     }
     apply(taken.parts, `Data sheet: ${device.maker} ${device.model}`);
     onClose();
   };
   return (
-    <WideDialog title={`Data sheet: ${`${device.maker} ${device.model}`.trim() || 'a new device'}`} open onClose={onClose}>
+    <WideDialog
+      title={`Data sheet: ${`${device.maker} ${device.model}`.trim() || 'a new device'}`}
+      open
+      onClose={onClose}
+    >
       <form onSubmit={submit} className="flex flex-col gap-4">
         <Basics device={device} set={set} />
         <Body device={device} set={set} />

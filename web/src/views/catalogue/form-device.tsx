@@ -9,7 +9,13 @@ export function Basics({ device, set }: Section) {
   const { job } = useJob();
   return (
     <Group title="What it is">
-      <TextField label="Maker" value={device.maker} onText={(maker) => set({ maker })} maxLength={100} autoFocus />
+      <TextField
+        label="Maker"
+        value={device.maker}
+        onText={(maker) => set({ maker })}
+        maxLength={100}
+        autoFocus
+      />
       <TextField label="Model" value={device.model} onText={(model) => set({ model })} maxLength={100} />
       <TextField label="Family" value={device.family} onText={(family) => set({ family })} maxLength={100} />
       <NumberField
@@ -65,15 +71,42 @@ export function Body({ device, set }: Section) {
       <Pick
         label="Goes"
         value={device.mount}
-        options={options(['box', 'fitting', 'surface'], { box: 'in the box', fitting: 'at the fitting', surface: 'on the wall' })}
+        options={options(['box', 'fitting', 'surface'], {
+          box: 'in the box',
+          fitting: 'at the fitting',
+          surface: 'on the wall',
+        })}
         onChoice={(mount) => set({ mount })}
       />
       <NumberField label="Gangs" whole min={1} value={device.gangs} onNumber={(gangs) => set({ gangs })} />
-      <NumberField label="Width behind the face" unit="mm" value={body.width} onNumber={(width) => set({ body: { ...body, width } })} />
-      <NumberField label="Height" unit="mm" value={body.height} onNumber={(height) => set({ body: { ...body, height } })} />
-      <NumberField label="Depth" unit="mm" value={body.depth} onNumber={(depth) => set({ body: { ...body, depth } })} />
-      <TextField label="Plate opening" value={device.opening ?? ''} onText={(opening) => set({ opening: opening || undefined })} />
-      <TextField label="Shade" value={device.shade ?? ''} onText={(shade) => set({ shade: shade || undefined })} />
+      <NumberField
+        label="Width behind the face"
+        unit="mm"
+        value={body.width}
+        onNumber={(width) => set({ body: { ...body, width } })}
+      />
+      <NumberField
+        label="Height"
+        unit="mm"
+        value={body.height}
+        onNumber={(height) => set({ body: { ...body, height } })}
+      />
+      <NumberField
+        label="Depth"
+        unit="mm"
+        value={body.depth}
+        onNumber={(depth) => set({ body: { ...body, depth } })}
+      />
+      <TextField
+        label="Plate opening"
+        value={device.opening ?? ''}
+        onText={(opening) => set({ opening: opening || undefined })}
+      />
+      <TextField
+        label="Shade"
+        value={device.shade ?? ''}
+        onText={(shade) => set({ shade: shade || undefined })}
+      />
       <NumberField
         label="Face proud of the plate"
         unit="mm"
@@ -86,7 +119,11 @@ export function Body({ device, set }: Section) {
         value={(device.colours ?? []).join(', ')}
         onText={(text) => set({ colours: wordsOf(text) })}
       />
-      <Toggle label="Brings its own plate" on={device.ownPlate === true} onToggle={(ownPlate) => set({ ownPlate })} />
+      <Toggle
+        label="Brings its own plate"
+        on={device.ownPlate === true}
+        onToggle={(ownPlate) => set({ ownPlate })}
+      />
       <Toggle label="Side fins that come off" on={device.fins === true} onToggle={(fins) => set({ fins })} />
     </Group>
   );
@@ -105,7 +142,10 @@ export function RadioAndPower({ device, set }: Section) {
       <Pick
         label="Works through the hub"
         value={device.hubId ?? ''}
-        options={[{ value: '', label: 'none needed' }, ...job.catalogue.hubs.map((hub) => ({ value: hub.id, label: hub.name }))]}
+        options={[
+          { value: '', label: 'none needed' },
+          ...job.catalogue.hubs.map((hub) => ({ value: hub.id, label: hub.name })),
+        ]}
         onChoice={(hubId) => set({ hubId: hubId || undefined })}
       />
       <PickSeveral
@@ -127,7 +167,11 @@ export function RadioAndPower({ device, set }: Section) {
         value={device.control ?? ''}
         options={[
           OPTIONAL,
-          ...options(['local', 'maker-cloud', 'both'], { local: 'the house', 'maker-cloud': 'the maker’s server', both: 'both' }),
+          ...options(['local', 'maker-cloud', 'both'], {
+            local: 'the house',
+            'maker-cloud': 'the maker’s server',
+            both: 'both',
+          }),
         ]}
         onChoice={(control) => set({ control: (control || undefined) as Device['control'] })}
       />
@@ -138,8 +182,17 @@ export function RadioAndPower({ device, set }: Section) {
         onChoice={(power) => set({ power: (power || undefined) as Device['power'] })}
       />
       <NumberField label="Idle" unit="W" value={device.standbyW} onNumber={(standbyW) => set({ standbyW })} />
-      <NumberField label="Battery lasts" unit="years" value={device.batteryYears} onNumber={(batteryYears) => set({ batteryYears })} />
-      <Toggle label="Repeats the mesh" on={device.repeater === true} onToggle={(repeater) => set({ repeater })} />
+      <NumberField
+        label="Battery lasts"
+        unit="years"
+        value={device.batteryYears}
+        onNumber={(batteryYears) => set({ batteryYears })}
+      />
+      <Toggle
+        label="Repeats the mesh"
+        on={device.repeater === true}
+        onToggle={(repeater) => set({ repeater })}
+      />
     </Group>
   );
 }
@@ -174,9 +227,17 @@ export function Living({ device, set }: Section) {
       />
       <Toggle label="Clicks" on={device.audible === true} onToggle={(audible) => set({ audible })} />
       <Toggle label="Up is always on" on={device.upIsOn === true} onToggle={(upIsOn) => set({ upIsOn })} />
-      <Toggle label="Has a microphone" on={device.microphone === true} onToggle={(microphone) => set({ microphone })} />
+      <Toggle
+        label="Has a microphone"
+        on={device.microphone === true}
+        onToggle={(microphone) => set({ microphone })}
+      />
       <Toggle label="Scenes" on={device.scenes === true} onToggle={(scenes) => set({ scenes })} />
-      <Toggle label="Steers bulbs" on={device.bulbController === true} onToggle={(bulbController) => set({ bulbController })} />
+      <Toggle
+        label="Steers bulbs"
+        on={device.bulbController === true}
+        onToggle={(bulbController) => set({ bulbController })}
+      />
       {device.bulbController && (
         <TextField
           label="Bulb families, with commas"

@@ -17,20 +17,37 @@ export function Handling({ device, set }: Section) {
         nameOf={(_, at) => `step ${at + 1}`}
       >
         {(row, change, at) => (
-          <TextField label={`Step ${at + 1}`} value={row.text} onText={(text) => change({ text })} boxClass="col-span-2 sm:col-span-4" />
+          <TextField
+            label={`Step ${at + 1}`}
+            value={row.text}
+            onText={(text) => change({ text })}
+            boxClass="col-span-2 sm:col-span-4"
+          />
         )}
       </RowList>
       <RowList
         title="Settings"
         rows={deviceSettings(device)}
         add={{ label: 'Add a setting', make: () => ({ name: '', values: '' }) }}
-        onRows={(rows) => set({ settings: rows.map((row) => ({ name: row.name, values: wordsOf(row.values) })) })}
+        onRows={(rows) =>
+          set({ settings: rows.map((row) => ({ name: row.name, values: wordsOf(row.values) })) })
+        }
         nameOf={(row) => row.name || 'a setting'}
       >
         {(row, change) => (
           <>
-            <TextField label="Setting" value={row.name} onText={(name) => change({ name })} boxClass="col-span-2" />
-            <TextField label="Can be, with commas" value={row.values} onText={(values) => change({ values })} boxClass="col-span-2" />
+            <TextField
+              label="Setting"
+              value={row.name}
+              onText={(name) => change({ name })}
+              boxClass="col-span-2"
+            />
+            <TextField
+              label="Can be, with commas"
+              value={row.values}
+              onText={(values) => change({ values })}
+              boxClass="col-span-2"
+            />
           </>
         )}
       </RowList>
@@ -50,11 +67,20 @@ export function Handling({ device, set }: Section) {
               options={job.catalogue.parts.map((part) => ({ value: part.id, label: part.name }))}
               onChoice={(partId) => change({ partId })}
             />
-            <NumberField label="How many" whole value={row.count ?? 1} onNumber={(count) => change({ count })} />
+            <NumberField
+              label="How many"
+              whole
+              value={row.count ?? 1}
+              onNumber={(count) => change({ count })}
+            />
           </>
         )}
       </RowList>
-      <TextField label="Notes" value={device.notes ?? ''} onText={(notes) => set({ notes: notes || undefined })} />
+      <TextField
+        label="Notes"
+        value={device.notes ?? ''}
+        onText={(notes) => set({ notes: notes || undefined })}
+      />
     </>
   );
 }

@@ -7,8 +7,10 @@ export interface Section {
   set: (more: Partial<Device>) => void;
 }
 
-export const options = <const Value extends string>(values: readonly Value[], words: Partial<Record<Value, string>> = {}) =>
-  values.map((value) => ({ value, label: words[value] ?? value }));
+export const options = <const Value extends string>(
+  values: readonly Value[],
+  words: Partial<Record<Value, string>> = {},
+) => values.map((value) => ({ value, label: words[value] ?? value }));
 
 export const OPTIONAL = { value: '', label: 'not said' };
 

@@ -1,4 +1,12 @@
-import { type Device, LOAD_WORDS, type LoadKind, STRATEGY_WORDS, type Strategy, WIRE, type WireSize } from '@inventario/core';
+import {
+  type Device,
+  LOAD_WORDS,
+  type LoadKind,
+  STRATEGY_WORDS,
+  type Strategy,
+  WIRE,
+  type WireSize,
+} from '@inventario/core';
 import { useJob } from '../../data/job-context.js';
 import { INSULATION } from '../../drawings/insulation.js';
 import { Pick, PickSeveral, Segments } from '../../ui/choice.js';
@@ -54,11 +62,37 @@ export function Terminals({ device, set }: Section) {
             options={[OPTIONAL, ...options(SIZES)]}
             onChoice={(size) => change({ size: (size || undefined) as Terminal['size'] })}
           />
-          <NumberField label="Lead’s length" unit="mm" value={terminal.length} onNumber={(length) => change({ length })} />
-          <NumberField label="Strip" unit="mm" value={terminal.strip} onNumber={(strip) => change({ strip })} />
-          <NumberField label="Conductors it holds" whole min={1} value={terminal.holds} onNumber={(holds) => change({ holds })} />
-          <NumberField label="Channel" whole min={1} value={terminal.channel} onNumber={(channel) => change({ channel })} />
-          <Toggle label="May stay unused" on={terminal.optional === true} onToggle={(optional) => change({ optional })} />
+          <NumberField
+            label="Lead’s length"
+            unit="mm"
+            value={terminal.length}
+            onNumber={(length) => change({ length })}
+          />
+          <NumberField
+            label="Strip"
+            unit="mm"
+            value={terminal.strip}
+            onNumber={(strip) => change({ strip })}
+          />
+          <NumberField
+            label="Conductors it holds"
+            whole
+            min={1}
+            value={terminal.holds}
+            onNumber={(holds) => change({ holds })}
+          />
+          <NumberField
+            label="Channel"
+            whole
+            min={1}
+            value={terminal.channel}
+            onNumber={(channel) => change({ channel })}
+          />
+          <Toggle
+            label="May stay unused"
+            on={terminal.optional === true}
+            onToggle={(optional) => change({ optional })}
+          />
         </>
       )}
     </RowList>
@@ -67,7 +101,11 @@ export function Terminals({ device, set }: Section) {
 
 export function Channels({ device, set }: Section) {
   const { job } = useJob();
-  const fresh = (): Channel => ({ id: Math.max(0, ...device.channels.map((channel) => channel.id)) + 1, kind: 'relay', ratings: [] });
+  const fresh = (): Channel => ({
+    id: Math.max(0, ...device.channels.map((channel) => channel.id)) + 1,
+    kind: 'relay',
+    ratings: [],
+  });
   const bypasses = job.catalogue.parts.map((part) => ({ value: part.id, label: part.name }));
   return (
     <RowList
@@ -87,15 +125,29 @@ export function Channels({ device, set }: Section) {
             options={options(['relay', 'dimmer', 'fan-speed'])}
             onChoice={(kind) => change({ kind })}
           />
-          <NumberField label="Speeds" whole value={channel.speeds} onNumber={(speeds) => change({ speeds })} />
-          <NumberField label="Least load" unit="W" value={channel.minWatts} onNumber={(minWatts) => change({ minWatts })} />
+          <NumberField
+            label="Speeds"
+            whole
+            value={channel.speeds}
+            onNumber={(speeds) => change({ speeds })}
+          />
+          <NumberField
+            label="Least load"
+            unit="W"
+            value={channel.minWatts}
+            onNumber={(minWatts) => change({ minWatts })}
+          />
           <Pick
             label="Or with the part"
             value={channel.bypassPartId ?? ''}
             options={[{ value: '', label: 'none' }, ...bypasses]}
             onChoice={(bypassPartId) => change({ bypassPartId: bypassPartId || undefined })}
           />
-          <Toggle label="Can be held on" on={channel.alwaysOnMode === true} onToggle={(alwaysOnMode) => change({ alwaysOnMode })} />
+          <Toggle
+            label="Can be held on"
+            on={channel.alwaysOnMode === true}
+            onToggle={(alwaysOnMode) => change({ alwaysOnMode })}
+          />
           <div className="col-span-2 sm:col-span-4">
             <Ratings ratings={channel.ratings} onRatings={(ratings) => change({ ratings })} />
           </div>
@@ -105,7 +157,13 @@ export function Channels({ device, set }: Section) {
   );
 }
 
-function Ratings({ ratings, onRatings }: { ratings: readonly Rating[]; onRatings: (ratings: Rating[]) => void }) {
+function Ratings({
+  ratings,
+  onRatings,
+}: {
+  ratings: readonly Rating[];
+  onRatings: (ratings: Rating[]) => void;
+}) {
   return (
     <RowList
       title="Ratings"
@@ -128,17 +186,32 @@ function Ratings({ ratings, onRatings }: { ratings: readonly Rating[]; onRatings
               key={sides}
               label={sides === 0 ? 'Limit' : `With ${sides} ${sides === 1 ? 'side' : 'sides'} removed`}
               value={rating.limit[sides]}
-              onNumber={(limit) => change({ limit: [...rating.limit.slice(0, sides), limit, ...rating.limit.slice(sides + 1)] })}
+              onNumber={(limit) =>
+                change({ limit: [...rating.limit.slice(0, sides), limit, ...rating.limit.slice(sides + 1)] })
+              }
             />
           ))}
-          <Segments label="Unit" value={rating.unit} options={options(['W', 'VA', 'A'])} onChoice={(unit) => change({ unit })} />
+          <Segments
+            label="Unit"
+            value={rating.unit}
+            options={options(['W', 'VA', 'A'])}
+            onChoice={(unit) => change({ unit })}
+          />
         </>
       )}
     </RowList>
   );
 }
 
-const GROUP_STRATEGIES: Strategy[] = ['both-ends', 'keep-mechanical', 'companion', 'tie-through', 'bulb-controller', 'module', 'linked'];
+const GROUP_STRATEGIES: Strategy[] = [
+  'both-ends',
+  'keep-mechanical',
+  'companion',
+  'tie-through',
+  'bulb-controller',
+  'module',
+  'linked',
+];
 
 export function SeveralPlaces({ device, set }: Section) {
   const { job } = useJob();
@@ -162,7 +235,10 @@ export function SeveralPlaces({ device, set }: Section) {
             label="Partners"
             placeholder="none"
             values={entry.partnerIds ?? []}
-            options={job.catalogue.devices.map((other) => ({ value: other.id, label: `${other.maker} ${other.model}` }))}
+            options={job.catalogue.devices.map((other) => ({
+              value: other.id,
+              label: `${other.maker} ${other.model}`,
+            }))}
             onChoice={(partnerIds) => change({ partnerIds })}
           />
           <Pick
@@ -176,7 +252,11 @@ export function SeveralPlaces({ device, set }: Section) {
             value={entry.middle ?? ''}
             options={[
               OPTIONAL,
-              ...options(['tie', 'companion', 'keep'], { tie: 'is tied through', companion: 'gets a companion', keep: 'keeps its switch' }),
+              ...options(['tie', 'companion', 'keep'], {
+                tie: 'is tied through',
+                companion: 'gets a companion',
+                keep: 'keeps its switch',
+              }),
             ]}
             onChoice={(middle) => change({ middle: (middle || undefined) as Many['middle'] })}
           />

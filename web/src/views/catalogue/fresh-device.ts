@@ -1,7 +1,9 @@
 import type { Device, PracticeId } from '@inventario/core';
 import { newId } from '../../data/ids.js';
 
-/** What a new data sheet begins with: a plain switch with a neutral, to be filled in from the maker's leaflet. */
+/**
+ * What a new data sheet begins with: a plain switch with a neutral, to be filled in from the maker's leaflet.
+ */
 export function freshDevice(practice: PracticeId): Device {
   const high = practice === 'gb' || practice === 'modular';
   return {
@@ -24,6 +26,13 @@ export function freshDevice(practice: PracticeId): Device {
       { id: 'G', mark: 'G', role: 'ground', form: high ? 'clamp' : 'lead' },
     ],
     needs: { neutral: true, ground: 'recommended' },
-    channels: [{ id: 1, name: 'Light', kind: 'relay', ratings: [{ kinds: ['led', 'resistive'], limit: [0], unit: 'W' }] }],
+    channels: [
+      {
+        id: 1,
+        name: 'Light',
+        kind: 'relay',
+        ratings: [{ kinds: ['led', 'resistive'], limit: [0], unit: 'W' }],
+      },
+    ],
   };
 }

@@ -22,7 +22,12 @@ export const RECORD_FIELDS: Record<Exclude<CatalogueList, 'devices'>, RecordFiel
     id,
     name,
     price,
-    { key: 'radio', label: 'Radio', kind: 'choice', options: ['wifi', 'mesh', 'subghz', 'maker', 'ble', 'none'] },
+    {
+      key: 'radio',
+      label: 'Radio',
+      kind: 'choice',
+      options: ['wifi', 'mesh', 'subghz', 'maker', 'ble', 'none'],
+    },
     { key: 'platforms', label: 'Assistants', kind: 'platforms' },
     { key: 'deviceLimit', label: 'Devices it takes', kind: 'whole' },
     { key: 'wired', label: 'Wired to the router', kind: 'yes-no' },

@@ -1,4 +1,12 @@
-import { type CatalogueList, type JobRecord, namedStill, type Problem, recordKey, removePart, takeIn } from '@inventario/core';
+import {
+  type CatalogueList,
+  type JobRecord,
+  namedStill,
+  type Problem,
+  recordKey,
+  removePart,
+  takeIn,
+} from '@inventario/core';
 import { Plus, Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import { newId } from '../../data/ids.js';
@@ -38,7 +46,10 @@ export function RecordList({ list }: { list: PlainList }) {
       </Button>
       <ul className="mt-3 max-w-4xl">
         {records.map((record, at) => (
-          <li key={recordKey(kindOf(list), record as JobRecord, at)} className="flex items-center gap-3 border-t border-rule">
+          <li
+            key={recordKey(kindOf(list), record as JobRecord, at)}
+            className="flex items-center gap-3 border-t border-rule"
+          >
             <button
               type="button"
               className="flex min-h-11 flex-1 flex-wrap items-baseline gap-x-3 py-1 text-left"
@@ -47,14 +58,23 @@ export function RecordList({ list }: { list: PlainList }) {
               <span className="font-semibold underline">{nameOfRecord(record)}</span>
               <span className="text-sm text-soft">{briefly(list, record)}</span>
             </button>
-            <span className="tabular-nums">{typeof record.price === 'number' ? moneyText(record.price, job.money?.currency) : ''}</span>
+            <span className="tabular-nums">
+              {typeof record.price === 'number' ? moneyText(record.price, job.money?.currency) : ''}
+            </span>
             <Button kind="quiet" icon={Trash2} iconOnly onClick={() => remove(record, at)}>
               Take out {nameOfRecord(record)}
             </Button>
           </li>
         ))}
       </ul>
-      {editing && <PlainForm list={list} record={editing.record} known={editing.known} onClose={() => setEditing(null)} />}
+      {editing && (
+        <PlainForm
+          list={list}
+          record={editing.record}
+          known={editing.known}
+          onClose={() => setEditing(null)}
+        />
+      )}
     </>
   );
 }
@@ -71,7 +91,17 @@ function briefly(list: PlainList, record: Plain): string {
     .join('; ');
 }
 
-function PlainForm({ list, record: first, known, onClose }: { list: PlainList; record: Plain; known: boolean; onClose: () => void }) {
+function PlainForm({
+  list,
+  record: first,
+  known,
+  onClose,
+}: {
+  list: PlainList;
+  record: Plain;
+  known: boolean;
+  onClose: () => void;
+}) {
   const { job, apply } = useJob();
   const [record, setRecord] = useState(first);
   const save = () => {
@@ -90,13 +120,25 @@ function PlainForm({ list, record: first, known, onClose }: { list: PlainList; r
     setRecord(next);
   };
   return (
-    <RecordForm title={known ? nameOfRecord(first) : 'A new record'} save="Keep it" onSave={save} onClose={onClose}>
+    <RecordForm
+      title={known ? nameOfRecord(first) : 'A new record'}
+      save="Keep it"
+      onSave={save}
+      onClose={onClose}
+    >
       <div className="grid grid-cols-2 gap-3">
         {RECORD_FIELDS[list]
           // The id names the record for good; for a known one it stays, as does an assistant's name.
-          .filter((field) => !(known && (field.key === 'id' || (list === 'platforms' && field.key === 'name'))))
+          .filter(
+            (field) => !(known && (field.key === 'id' || (list === 'platforms' && field.key === 'name'))),
+          )
           .map((field) => (
-            <FieldOf key={field.key} field={field} value={record[field.key]} onValue={(value) => set(field.key, value)} />
+            <FieldOf
+              key={field.key}
+              field={field}
+              value={record[field.key]}
+              onValue={(value) => set(field.key, value)}
+            />
           ))}
       </div>
     </RecordForm>
@@ -104,10 +146,20 @@ function PlainForm({ list, record: first, known, onClose }: { list: PlainList; r
 }
 
 function says(problems: readonly Problem[]): string {
-  return problems.map((problem) => `${problem.path.replace(/^\/catalogue\/\w+\/\d+\//, '')} ${problem.message}`).join('; ');
+  return problems
+    .map((problem) => `${problem.path.replace(/^\/catalogue\/\w+\/\d+\//, '')} ${problem.message}`)
+    .join('; ');
 }
 
-function FieldOf({ field, value, onValue }: { field: RecordField; value: unknown; onValue: (value: unknown) => void }) {
+function FieldOf({
+  field,
+  value,
+  onValue,
+}: {
+  field: RecordField;
+  value: unknown;
+  onValue: (value: unknown) => void;
+}) {
   const { job } = useJob();
   switch (field.kind) {
     case 'text':
@@ -115,7 +167,9 @@ function FieldOf({ field, value, onValue }: { field: RecordField; value: unknown
         <TextField
           label={field.label}
           value={String(value ?? '')}
-          onText={(text) => onValue(text === '' && field.key !== 'name' && field.key !== 'kind' ? undefined : text)}
+          onText={(text) =>
+            onValue(text === '' && field.key !== 'name' && field.key !== 'kind' ? undefined : text)
+          }
           maxLength={200}
         />
       );

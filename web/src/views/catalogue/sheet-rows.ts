@@ -1,8 +1,20 @@
-import { type Device, type JobLookup, LOAD_WORDS, lengthText, RADIO_WORDS, STRATEGY_WORDS, type UnitSystem } from '@inventario/core';
+import {
+  type Device,
+  type JobLookup,
+  LOAD_WORDS,
+  lengthText,
+  RADIO_WORDS,
+  STRATEGY_WORDS,
+  type UnitSystem,
+} from '@inventario/core';
 import { moneyText } from '../choose/money-text.js';
 
 /** A data sheet as rows of words, in the order one reads a leaflet. Empty text: the record does not say. */
-export function sheetRows(device: Device, known: JobLookup, units: UnitSystem): { name: string; text: string }[] {
+export function sheetRows(
+  device: Device,
+  known: JobLookup,
+  units: UnitSystem,
+): { name: string; text: string }[] {
   const { job } = known;
   const length = (mm: number) => lengthText(mm, units);
   const partName = (id: string) => job.catalogue.parts.find((part) => part.id === id)?.name ?? id;
@@ -11,9 +23,20 @@ export function sheetRows(device: Device, known: JobLookup, units: UnitSystem): 
   return [
     { name: 'Price', text: moneyText(device.price, job.money?.currency) },
     { name: 'Made for', text: `${device.practices.join(', ')}; ${device.volts[0]} to ${device.volts[1]} V` },
-    { name: 'Goes', text: { box: `in the box, ${device.gangs} gang`, fitting: 'at the fitting', surface: 'on the wall' }[device.mount] },
-    { name: 'Body', text: `${length(device.body.width)} x ${length(device.body.height)}, ${length(device.body.depth)} deep` },
-    { name: 'Needs', text: `${device.needs.neutral ? 'a neutral' : 'no neutral'}; ground ${device.needs.ground}` },
+    {
+      name: 'Goes',
+      text: { box: `in the box, ${device.gangs} gang`, fitting: 'at the fitting', surface: 'on the wall' }[
+        device.mount
+      ],
+    },
+    {
+      name: 'Body',
+      text: `${length(device.body.width)} x ${length(device.body.height)}, ${length(device.body.depth)} deep`,
+    },
+    {
+      name: 'Needs',
+      text: `${device.needs.neutral ? 'a neutral' : 'no neutral'}; ground ${device.needs.ground}`,
+    },
     ...device.channels.map((channel) => ({
       name: `Channel ${channel.id}${channel.name ? `, ${channel.name}` : ''}`,
       text: [
@@ -49,9 +72,12 @@ export function sheetRows(device: Device, known: JobLookup, units: UnitSystem): 
     { name: 'Assistants', text: device.platforms.join(', ') },
     {
       name: 'Works through',
-      text: { local: 'the house', 'maker-cloud': 'the maker’s server', both: 'the house and the maker’s server', '': '' }[
-        device.control ?? ''
-      ],
+      text: {
+        local: 'the house',
+        'maker-cloud': 'the maker’s server',
+        both: 'the house and the maker’s server',
+        '': '',
+      }[device.control ?? ''],
     },
     {
       name: 'Power',
@@ -64,7 +90,11 @@ export function sheetRows(device: Device, known: JobLookup, units: UnitSystem): 
     },
     {
       name: 'Feel',
-      text: [device.actuator, device.audible === undefined ? '' : device.audible ? 'clicks' : 'silent', device.upIsOn ? 'up is on' : '']
+      text: [
+        device.actuator,
+        device.audible === undefined ? '' : device.audible ? 'clicks' : 'silent',
+        device.upIsOn ? 'up is on' : '',
+      ]
         .filter(Boolean)
         .join(', '),
     },
@@ -86,6 +116,11 @@ export function sheetRows(device: Device, known: JobLookup, units: UnitSystem): 
         .join(', '),
     },
     { name: 'Colours', text: (device.colours ?? []).join(', ') },
-    { name: 'In the package', text: (device.includes ?? []).map((entry) => `${entry.count ?? 1} x ${partName(entry.partId)}`).join(', ') },
+    {
+      name: 'In the package',
+      text: (device.includes ?? [])
+        .map((entry) => `${entry.count ?? 1} x ${partName(entry.partId)}`)
+        .join(', '),
+    },
   ];
 }

@@ -20,7 +20,8 @@ export function AgainstAdvice({ boxes }: { boxes: readonly Box[] }) {
         {marked.map(({ box, position, selection }) => (
           <li key={placeKey(box.id, position.index)}>
             <Link className="underline" to={paths.place(job.id, box.id, position.index)}>
-              {boxes.length > 1 ? `${box.name}, ` : ''}position {position.index}, {known.devices.get(selection.deviceId ?? '')?.model}
+              {boxes.length > 1 ? `${box.name}, ` : ''}position {position.index},{' '}
+              {known.devices.get(selection.deviceId ?? '')?.model}
             </Link>
             : {selection.against}
           </li>

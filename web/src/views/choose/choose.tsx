@@ -67,15 +67,27 @@ function Place({ box, position }: { box: Box; position: Position }) {
     const device = known.devices.get(candidate.deviceId) as Device;
     const parts = [
       selectionPart(box.id, position.index, candidate.deviceId, candidate.strategy, candidate.with, against),
-      ...candidate.partners.map((partner) => selectionPart(partner.boxId, partner.position, partner.deviceId, candidate.strategy, [])),
+      ...candidate.partners.map((partner) =>
+        selectionPart(partner.boxId, partner.position, partner.deviceId, candidate.strategy, []),
+      ),
     ];
     apply(parts, `${device.maker} ${device.model} for ${box.name}`);
-    say(`${device.maker} ${device.model} goes to ${box.name}${candidate.partners.length > 0 ? ', its partner with it' : ''}.`);
+    say(
+      `${device.maker} ${device.model} goes to ${box.name}${candidate.partners.length > 0 ? ', its partner with it' : ''}.`,
+    );
   };
-  const keep = () => apply([selectionPart(box.id, position.index, null, 'single', [])], `The mechanical switch stays at ${box.name}`);
+  const keep = () =>
+    apply(
+      [selectionPart(box.id, position.index, null, 'single', [])],
+      `The mechanical switch stays at ${box.name}`,
+    );
 
   return (
-    <Bench title={`Choose for ${box.name}`} glance={glanceAt(house, box.id)} reckoning={<BoxReckoning box={box} />}>
+    <Bench
+      title={`Choose for ${box.name}`}
+      glance={glanceAt(house, box.id)}
+      reckoning={<BoxReckoning box={box} />}
+    >
       <div className="mb-3 flex flex-wrap items-center gap-x-4 gap-y-2">
         <Link to={paths.box(job.id, box.id)} className="flex min-h-11 items-center gap-2 underline">
           <ArrowLeft aria-hidden className="size-5" />
@@ -90,8 +102,8 @@ function Place({ box, position }: { box: Box; position: Position }) {
       {judged && (
         <>
           <p className="mb-2">
-            Of {rows.length} devices {counts('fits')} fit, {counts('fits-with')} fit with a part, {counts('unproved')} are not proved,{' '}
-            {counts('no')} do not go here.
+            Of {rows.length} devices {counts('fits')} fit, {counts('fits-with')} fit with a part,{' '}
+            {counts('unproved')} are not proved, {counts('no')} do not go here.
           </p>
           <StoppedBy judged={judged} />
           <div className="mb-3 flex flex-wrap items-end gap-3">
@@ -111,7 +123,10 @@ function Place({ box, position }: { box: Box; position: Position }) {
           </div>
           {shown.length === 0 && (
             <Empty title="No device of the catalogue can go here">
-              <p>Show all to read what stops each; a deeper box, another finding or another device may open the way.</p>
+              <p>
+                Show all to read what stops each; a deeper box, another finding or another device may open the
+                way.
+              </p>
             </Empty>
           )}
           <ul className="flex flex-col gap-2">
@@ -135,13 +150,16 @@ function Place({ box, position }: { box: Box; position: Position }) {
   );
 }
 
-/** Every rule that stops devices here, the ones that stop most first: what of the place would have to change. */
+/**
+ * Every rule that stops devices here, the ones that stop most first: what of the place would have to change.
+ */
 function StoppedBy({ judged }: { judged: readonly JudgedDevice[] }) {
   const rules = stoppedBy(judged);
   if (rules.length === 0) return null;
   return (
     <p className="mb-3 text-sm text-soft">
-      What stops devices here: {rules.map(({ rule, devices }) => `${RULE_WORDS[rule] ?? rule} (${devices})`).join(', ')}.
+      What stops devices here:{' '}
+      {rules.map(({ rule, devices }) => `${RULE_WORDS[rule] ?? rule} (${devices})`).join(', ')}.
     </p>
   );
 }
@@ -221,7 +239,10 @@ function Candidate({ device, best, others, chosen, against, boxId, currency, onC
       {best.reasons.length > 0 && (
         <ul className="mt-1 flex flex-col gap-0.5 text-sm sm:pl-31">
           {best.reasons.map((reason) => (
-            <li key={`${reason.rule}${reason.text}`} className={classes('flex gap-2', reason.outcome === 'note' && 'text-soft')}>
+            <li
+              key={`${reason.rule}${reason.text}`}
+              className={classes('flex gap-2', reason.outcome === 'note' && 'text-soft')}
+            >
               <span className="w-24 shrink-0 text-soft">{OUTCOME_WORDS[reason.outcome]}</span>
               <span>
                 {reason.text} <Settle reason={reason} boxId={boxId} />
@@ -295,14 +316,20 @@ function AgainstDialog({
     return null;
   };
   return (
-    <RecordForm title={`${name}, against advice`} save="Choose it all the same" onSave={save} onClose={onClose}>
+    <RecordForm
+      title={`${name}, against advice`}
+      save="Choose it all the same"
+      onSave={save}
+      onClose={onClose}
+    >
       <ul className="list-disc pl-5">
         {stops.map((text) => (
           <li key={text}>{text}</li>
         ))}
       </ul>
       <p className="text-sm text-soft">
-        The locally adopted code and the maker’s instructions rule. The reason stays with this choice and goes into the hand-over.
+        The locally adopted code and the maker’s instructions rule. The reason stays with this choice and goes
+        into the hand-over.
       </p>
       <TextField label="Why" value={reason} onText={setReason} maxLength={400} autoFocus />
     </RecordForm>
@@ -311,4 +338,9 @@ function AgainstDialog({
 
 const nameOf = (device: Device | undefined) => (device ? `${device.maker} ${device.model}` : 'a device');
 
-const OUTCOME_WORDS: Record<string, string> = { block: 'stops it', unproved: 'not proved', warn: 'mind', note: 'note' };
+const OUTCOME_WORDS: Record<string, string> = {
+  block: 'stops it',
+  unproved: 'not proved',
+  warn: 'mind',
+  note: 'note',
+};

@@ -29,9 +29,17 @@ export function FigureDialog({
     <Dialog title="A figure of this job’s own" open onClose={onClose}>
       <div className="flex flex-col gap-4">
         <p>
-          {figure.name}. Usual: {shownAs(figure.unit, figure.value, units).shown} {before.unit} ({figure.source}).
+          {figure.name}. Usual: {shownAs(figure.unit, figure.value, units).shown} {before.unit} (
+          {figure.source}).
         </p>
-        <NumberField label="In this job" unit={before.unit} max={10_000} value={shown} onNumber={setShown} onTaken={setTaken} />
+        <NumberField
+          label="In this job"
+          unit={before.unit}
+          max={10_000}
+          value={shown}
+          onNumber={setShown}
+          onTaken={setTaken}
+        />
         <TextField label="Why, with its source" value={note} maxLength={300} onText={setNote} />
         {!usable && <p className="text-sm text-soft">A figure above 0 and a note are needed.</p>}
         <Button kind="main" disabled={!usable} onClick={() => onKeep(shown * scale, note.trim())}>

@@ -25,7 +25,10 @@ const SET_ON: Record<NonNullable<RuleFigure['setOn']>, string> = {
   device: 'by its data sheet',
 };
 
-/** Where does it come from? Every figure the rules rest on, with its source; a job can set its own, with a note. */
+/**
+ * Where does it come from? Every figure the rules rest on, with its source; a job can set its own, with a
+ * note.
+ */
 export function FiguresView() {
   const { job, apply } = useJob();
   const [changing, setChanging] = useState<RuleFigure | null>(null);
@@ -52,7 +55,9 @@ export function FiguresView() {
       }
     >
       <h1 className="mb-1 text-xl font-bold">Where the figures come from</h1>
-      <p className="mb-3">Change one only where the local code or the maker says so; the note is shown wherever it matters.</p>
+      <p className="mb-3">
+        Change one only where the local code or the maker says so; the note is shown wherever it matters.
+      </p>
       {(Object.keys(GROUPS) as RuleFigure['group'][]).map((group) => {
         const rows = figures.filter((figure) => figure.group === group);
         if (rows.length === 0) return null;
@@ -69,7 +74,11 @@ export function FiguresView() {
                   <p className="min-w-48 flex-1">
                     {figure.name}
                     <span className="block text-sm text-soft">{figure.source}</span>
-                    {figure.own && <span className="block text-sm font-semibold">Of this job: {figure.own.note || 'no note'}</span>}
+                    {figure.own && (
+                      <span className="block text-sm font-semibold">
+                        Of this job: {figure.own.note || 'no note'}
+                      </span>
+                    )}
                   </p>
                   <p className="text-right tabular-nums">
                     <span className={classes(figure.own && 'text-soft line-through')}>
@@ -109,7 +118,10 @@ export function FiguresView() {
           figure={changing}
           onClose={() => setChanging(null)}
           onKeep={(value, note) => {
-            apply([putPart('override', changing.id, { figure: changing.id, value, note })], `Own figure: ${changing.name}`);
+            apply(
+              [putPart('override', changing.id, { figure: changing.id, value, note })],
+              `Own figure: ${changing.name}`,
+            );
             setChanging(null);
           }}
         />

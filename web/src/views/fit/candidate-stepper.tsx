@@ -28,11 +28,22 @@ import { FillStack } from './fill-stack.js';
 import { PackingBar } from './packing-bar.js';
 
 /** One device after another in the place, drawn and counted as if chosen: the eye sees which ones close. */
-export function CandidateStepper({ box, position, units }: { box: Box; position: Position; units: UnitSystem }) {
+export function CandidateStepper({
+  box,
+  position,
+  units,
+}: {
+  box: Box;
+  position: Position;
+  units: UnitSystem;
+}) {
   const { job, known, apply } = useJob();
   const judged = usePlace(box.id, position.index);
   const rows = useMemo(
-    () => bestFirst(judged ?? [], known.devices).filter(({ device }) => device.mount === 'box' && device.practices.includes(job.practice)),
+    () =>
+      bestFirst(judged ?? [], known.devices).filter(
+        ({ device }) => device.mount === 'box' && device.practices.includes(job.practice),
+      ),
     [judged, known, job.practice],
   );
   const selected = known.selections.get(placeKey(box.id, position.index))?.deviceId;
@@ -42,11 +53,16 @@ export function CandidateStepper({ box, position, units }: { box: Box; position:
     rows.findIndex(({ device }) => device.id === (stepped ?? selected)),
   );
   const row = rows[at];
-  const step = (by: number) => rows.length > 0 && setStepped(rows[(at + by + rows.length) % rows.length]?.device.id ?? null);
+  const step = (by: number) =>
+    rows.length > 0 && setStepped(rows[(at + by + rows.length) % rows.length]?.device.id ?? null);
   useShortcuts({ ArrowRight: () => step(1), ArrowLeft: () => step(-1) });
-  const tried = useMemo(() => (row ? triedAt(box, position, row.device, row.best, known) : null), [box, position, row, known]);
+  const tried = useMemo(
+    () => (row ? triedAt(box, position, row.device, row.best, known) : null),
+    [box, position, row, known],
+  );
   if (!judged) return <p className="text-soft">Devices are being judged …</p>;
-  if (!row || !tried) return <p className="text-soft">No device of the catalogue is made for a box of this practice.</p>;
+  if (!row || !tried)
+    return <p className="text-soft">No device of the catalogue is made for a box of this practice.</p>;
   const troubles = troublesOf(tried.result);
   const stops = row.best.reasons.filter((reason) => reason.outcome === 'block');
   const choose = () =>
@@ -85,7 +101,9 @@ export function CandidateStepper({ box, position, units }: { box: Box; position:
       <div className="flex flex-wrap items-center gap-3">
         <VerdictWord verdict={row.best.verdict} />
         <span className={troubles.length > 0 ? 'font-semibold text-stop' : 'font-semibold'}>
-          {troubles.length > 0 ? `The box is ${troubles.map((trouble) => TROUBLE_WORDS[trouble]).join(', ')}` : 'The box closes'}
+          {troubles.length > 0
+            ? `The box is ${troubles.map((trouble) => TROUBLE_WORDS[trouble]).join(', ')}`
+            : 'The box closes'}
         </span>
         {row.best.verdict !== 'no' && row.device.id !== selected && row.best.partners.length === 0 && (
           <Button className="ml-auto" onClick={choose}>
@@ -103,8 +121,16 @@ export function CandidateStepper({ box, position, units }: { box: Box; position:
 
 function triedAt(box: Box, position: Position, device: Device, judged: JudgedDevice, known: JobLookup) {
   const { job } = known;
-  const others = job.selections.filter((entry) => entry.boxId !== box.id || entry.position !== position.index);
-  const selection = { boxId: box.id, position: position.index, deviceId: device.id, strategy: judged.strategy, with: [...judged.with] };
+  const others = job.selections.filter(
+    (entry) => entry.boxId !== box.id || entry.position !== position.index,
+  );
+  const selection = {
+    boxId: box.id,
+    position: position.index,
+    deviceId: device.id,
+    strategy: judged.strategy,
+    with: [...judged.with],
+  };
   const tried = lookup({ ...job, selections: [...others, selection] });
   return {
     result: assessBox(box, tried, 'planned'),

@@ -1,4 +1,12 @@
-import { type Box, type ChannelCarry, type CircuitCarry, carryOfCircuit, carryOfHouse, demand, energyOfHouse } from '@inventario/core';
+import {
+  type Box,
+  type ChannelCarry,
+  type CircuitCarry,
+  carryOfCircuit,
+  carryOfHouse,
+  demand,
+  energyOfHouse,
+} from '@inventario/core';
 import { useMemo } from 'react';
 import { useJob } from '../../data/job-context.js';
 import { classes } from '../../ui/classes.js';
@@ -12,7 +20,8 @@ const round = (value: number, digits = 1) => value.toFixed(digits).replace(/\.0+
 export function ChannelList({ box }: { box: Box }) {
   const { known } = useJob();
   const carried = carryOfHouse(known).filter((entry) => entry.boxId === box.id);
-  if (carried.length === 0) return <p className="text-sm text-soft">No device is chosen here yet, so nothing is carried.</p>;
+  if (carried.length === 0)
+    return <p className="text-sm text-soft">No device is chosen here yet, so nothing is carried.</p>;
   return (
     <ul className="flex flex-col gap-2">
       {carried.map((entry) => (
@@ -41,14 +50,20 @@ function ChannelLine({ entry }: { entry: ChannelCarry }) {
         {entry.loads.map((load) => load.name).join(' and ') || 'No load named'}
         {first && `: ${round(first.quantity)} of ${round(first.limit)} ${first.unit}`}
         {rating.shares.length > 1 && ` and ${rating.shares.length - 1} more, shares added`}
-        {entry.removedSides > 0 && `, ${entry.removedSides} side${entry.removedSides === 1 ? '' : 's'} broken off`}.
+        {entry.removedSides > 0 &&
+          `, ${entry.removedSides} side${entry.removedSides === 1 ? '' : 's'} broken off`}
+        .
       </p>
       {rating.unrated.length > 0 && (
-        <p className="font-semibold text-stop">No rating for {rating.unrated.map((load) => load.name).join(', ')}.</p>
+        <p className="font-semibold text-stop">
+          No rating for {rating.unrated.map((load) => load.name).join(', ')}.
+        </p>
       )}
       {most && (
         <p className="text-soft">
-          {most.allowed === 0 ? 'Not one such lamp is allowed.' : `At most ${most.allowed} of these; ${most.withinMargin} keep the margin.`}
+          {most.allowed === 0
+            ? 'Not one such lamp is allowed.'
+            : `At most ${most.allowed} of these; ${most.withinMargin} keep the margin.`}
         </p>
       )}
       {minimum && !minimum.enough && (
@@ -65,13 +80,17 @@ function ChannelLine({ entry }: { entry: ChannelCarry }) {
 /** Circuits with what is known to hang on them. */
 export function CircuitList() {
   const { job, known } = useJob();
-  const circuits = useMemo(() => job.circuits.map((circuit) => ({ circuit, carry: carryOfCircuit(circuit, known) })), [job, known]);
+  const circuits = useMemo(
+    () => job.circuits.map((circuit) => ({ circuit, carry: carryOfCircuit(circuit, known) })),
+    [job, known],
+  );
   return (
     <ul className="flex flex-col gap-2">
       {circuits.map(({ circuit, carry }) => (
         <li key={circuit.id} className="text-sm">
           <p>
-            <strong>Breaker {circuit.breaker}</strong> {circuit.label}: {round(carry.amps)} of {circuit.amps} A
+            <strong>Breaker {circuit.breaker}</strong> {circuit.label}: {round(carry.amps)} of {circuit.amps}{' '}
+            A
           </p>
           <Bar share={carry.share} limit={1} />
           <CircuitNotes carry={carry} breaker={circuit.amps} />
@@ -87,12 +106,14 @@ function CircuitNotes({ carry, breaker }: { carry: CircuitCarry; breaker: number
     <>
       {carry.verdict === 'over' && <p className="font-semibold text-stop">More than the breaker allows.</p>}
       {carry.unsure.length > 0 && (
-        <p className="text-soft">On this or another breaker: {carry.unsure.map((load) => load.name).join(', ')}.</p>
+        <p className="text-soft">
+          On this or another breaker: {carry.unsure.map((load) => load.name).join(', ')}.
+        </p>
       )}
       {carry.conductor && (
         <p className="font-semibold text-stop">
-          {carry.conductor.size.replace('AWG', ' AWG')} in {known.boxes.get(carry.conductor.boxId)?.name} goes with {carry.conductor.amps}{' '}
-          A, not {breaker} A: read both again, and ask a licensed electrician.
+          {carry.conductor.size.replace('AWG', ' AWG')} in {known.boxes.get(carry.conductor.boxId)?.name} goes
+          with {carry.conductor.amps} A, not {breaker} A: read both again, and ask a licensed electrician.
         </p>
       )}
     </>
@@ -142,7 +163,12 @@ export function EnergyCost() {
 function Bar({ share, limit }: { share: number; limit: number }) {
   const of = Math.min(share / limit, 1.5);
   return (
-    <svg aria-hidden="true" viewBox="0 0 100 8" preserveAspectRatio="none" className="my-1 h-2 w-full text-ink">
+    <svg
+      aria-hidden="true"
+      viewBox="0 0 100 8"
+      preserveAspectRatio="none"
+      className="my-1 h-2 w-full text-ink"
+    >
       <rect width={Math.min(of, 1) * 66} height="8" fill="currentColor" opacity="0.75" />
       {of > 1 && <rect x="66" width={(of - 1) * 68} height="8" fill="var(--stop)" />}
       <path d="M52.8 0V8" stroke="currentColor" strokeWidth="0.6" strokeDasharray="1.5 1" />
@@ -153,5 +179,9 @@ function Bar({ share, limit }: { share: number; limit: number }) {
 
 /** A word on the marks of the bars above. */
 export function BarLegend({ className }: { className?: string }) {
-  return <p className={classes('text-sm text-soft', className)}>The line is the limit, the dashes the margin below it.</p>;
+  return (
+    <p className={classes('text-sm text-soft', className)}>
+      The line is the limit, the dashes the margin below it.
+    </p>
+  );
 }

@@ -16,7 +16,10 @@ function kept(): Kept {
   }
 }
 
-/** Hours a day and the tariff, hundredths of the currency a kWh: the installer's own habit, kept on this device. */
+/**
+ * Hours a day and the tariff, hundredths of the currency a kWh: the installer's own habit, kept on this
+ * device.
+ */
 export function useEnergy() {
   const [state, setState] = useState(kept);
   const set = (more: Partial<Kept>) => {
@@ -24,5 +27,9 @@ export function useEnergy() {
     localStorage.setItem(KEY, JSON.stringify(next));
     setState(next);
   };
-  return { ...state, setHours: (hours: number) => set({ hours }), setTariff: (tariff: number) => set({ tariff }) };
+  return {
+    ...state,
+    setHours: (hours: number) => set({ hours }),
+    setTariff: (tariff: number) => set({ tariff }),
+  };
 }

@@ -1,4 +1,10 @@
-import { type BoxAssessment, figureOfAllowance, fillLineWords, type UnitSystem, volumeText } from '@inventario/core';
+import {
+  type BoxAssessment,
+  figureOfAllowance,
+  fillLineWords,
+  type UnitSystem,
+  volumeText,
+} from '@inventario/core';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { paths } from '../../app/paths.js';
@@ -6,7 +12,9 @@ import { useJob } from '../../data/job-context.js';
 import { classes } from '../../ui/classes.js';
 import { OwnFigures } from './own-figures.js';
 
-/** The count as a stack in the box: each allowance a block as high as its volume; touched, it says its clause. */
+/**
+ * The count as a stack in the box: each allowance a block as high as its volume; touched, it says its clause.
+ */
 export function FillStack({ result, units }: { result: BoxAssessment; units: UnitSystem }) {
   const { job } = useJob();
   const [open, setOpen] = useState<string | null>(null);
@@ -38,7 +46,10 @@ export function FillStack({ result, units }: { result: BoxAssessment; units: Uni
           <div
             aria-hidden
             style={{ bottom: `${(100 * capacityMl) / scale}%` }}
-            className={classes('absolute -right-2 -left-2 border-t-3', usedMl > capacityMl ? 'border-stop' : 'border-ink')}
+            className={classes(
+              'absolute -right-2 -left-2 border-t-3',
+              usedMl > capacityMl ? 'border-stop' : 'border-ink',
+            )}
           />
         )}
       </div>
@@ -62,7 +73,10 @@ export function FillStack({ result, units }: { result: BoxAssessment; units: Uni
             </p>
             <p className="text-soft">{held.clause}</p>
             {figureOfAllowance(held.size) && (
-              <Link className="flex min-h-11 items-center underline" to={`${paths.figures(job.id)}#${figureOfAllowance(held.size)}`}>
+              <Link
+                className="flex min-h-11 items-center underline"
+                to={`${paths.figures(job.id)}#${figureOfAllowance(held.size)}`}
+              >
                 Where {volumeText(held.eachMl, units)} comes from
               </Link>
             )}

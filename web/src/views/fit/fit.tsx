@@ -29,7 +29,10 @@ export function FitView() {
       </Bench>
     );
   const troubled = rowsByTrouble(job.boxes, house).filter((row) => row.troubles.length > 0);
-  const glance = troubled.length === 0 ? 'Every box closes' : `${troubled.length} box${troubled.length === 1 ? '' : 'es'} will not close`;
+  const glance =
+    troubled.length === 0
+      ? 'Every box closes'
+      : `${troubled.length} box${troubled.length === 1 ? '' : 'es'} will not close`;
   return (
     <Bench title="Fit" glance={glance} reckoning={<CarryReckoning box={box} />}>
       <h1 className="mb-1 text-xl font-bold">Does it close, does it carry?</h1>
@@ -67,7 +70,9 @@ function BoxFit({ box, house }: { box: Box; house: House }) {
       <div className="mb-2 flex flex-wrap items-baseline gap-3">
         <h2 className="text-lg font-bold">{box.name}</h2>
         <p className={troubles.length > 0 ? 'font-bold text-stop' : 'font-bold'}>
-          {troubles.length > 0 ? `It is ${troubles.map((trouble) => TROUBLE_WORDS[trouble]).join(', ')}` : 'It closes'}
+          {troubles.length > 0
+            ? `It is ${troubles.map((trouble) => TROUBLE_WORDS[trouble]).join(', ')}`
+            : 'It closes'}
         </p>
         <Link className="ml-auto flex min-h-11 items-center underline" to={paths.box(job.id, box.id)}>
           To its survey
@@ -118,7 +123,11 @@ function CarryReckoning({ box }: { box: Box | undefined }) {
         <h2 className="mb-1 font-bold">Cost in a year</h2>
         <EnergyCost />
       </section>
-      {!box && <p className="text-sm text-soft">Touch a box for its count, its ways out and what its devices carry.</p>}
+      {!box && (
+        <p className="text-sm text-soft">
+          Touch a box for its count, its ways out and what its devices carry.
+        </p>
+      )}
     </div>
   );
 }

@@ -2,11 +2,23 @@ import { type BoxAssessment, lengthText, type UnitSystem, volumeText } from '@in
 import { classes } from '../../ui/classes.js';
 
 /** The box as it was found beside the box as it is planned, figure by figure. */
-export function FoundAndPlanned({ found, planned, units }: { found: BoxAssessment; planned: BoxAssessment; units: UnitSystem }) {
+export function FoundAndPlanned({
+  found,
+  planned,
+  units,
+}: {
+  found: BoxAssessment;
+  planned: BoxAssessment;
+  units: UnitSystem;
+}) {
   const rows = [
     { name: 'Count', text: countText, bad: (result: BoxAssessment) => result.verdict === 'over' },
     { name: 'Depth', text: depthText, bad: (result: BoxAssessment) => result.depth.verdict === 'too-deep' },
-    { name: 'Packing', text: packingText, bad: (result: BoxAssessment) => result.packing.verdict === 'will-not-close' },
+    {
+      name: 'Packing',
+      text: packingText,
+      bad: (result: BoxAssessment) => result.packing.verdict === 'will-not-close',
+    },
   ];
   return (
     <table className="w-full text-sm">
@@ -22,7 +34,10 @@ export function FoundAndPlanned({ found, planned, units }: { found: BoxAssessmen
           <tr key={name} className="border-t border-rule">
             <th className="sr-only">{name}</th>
             {[found, planned].map((result, at) => (
-              <td key={at === 0 ? 'found' : 'planned'} className={classes('py-1 pr-2 align-top', bad(result) && 'font-semibold text-stop')}>
+              <td
+                key={at === 0 ? 'found' : 'planned'}
+                className={classes('py-1 pr-2 align-top', bad(result) && 'font-semibold text-stop')}
+              >
                 {text(result, units)}
               </td>
             ))}
@@ -43,5 +58,7 @@ function depthText({ depth }: BoxAssessment, units: UnitSystem): string {
 }
 
 function packingText({ packing }: BoxAssessment): string {
-  return packing.occupancy === null ? 'packing not known' : `${Math.round(packing.occupancy * 100)} % of the room taken`;
+  return packing.occupancy === null
+    ? 'packing not known'
+    : `${Math.round(packing.occupancy * 100)} % of the room taken`;
 }

@@ -25,13 +25,25 @@ export function HouseChart({ house, boxId }: { house: House; boxId: string | und
       </thead>
       <tbody>
         {rows.map((row) => (
-          <tr key={row.box.id} className={classes('border-t border-rule align-middle', row.box.id === boxId && 'bg-sheet')}>
+          <tr
+            key={row.box.id}
+            className={classes('border-t border-rule align-middle', row.box.id === boxId && 'bg-sheet')}
+          >
             <td className="py-1 pr-2">
-              <Link to={paths.fit(job.id, row.box.id)} className="flex min-h-11 items-center gap-2" aria-current={row.box.id === boxId}>
+              <Link
+                to={paths.fit(job.id, row.box.id)}
+                className="flex min-h-11 items-center gap-2"
+                aria-current={row.box.id === boxId}
+              >
                 <Mark row={row} />
                 <span>
                   <span className="font-semibold underline">{row.box.name}</span>
-                  <span className={classes('block', row.troubles.length > 0 ? 'font-semibold text-stop' : 'text-soft')}>
+                  <span
+                    className={classes(
+                      'block',
+                      row.troubles.length > 0 ? 'font-semibold text-stop' : 'text-soft',
+                    )}
+                  >
                     {row.troubles.length > 0
                       ? row.troubles.map((trouble) => TROUBLE_WORDS[trouble]).join(', ')
                       : row.fill === null && row.depth === null
@@ -52,7 +64,12 @@ export function HouseChart({ house, boxId }: { house: House; boxId: string | und
 }
 
 function Mark({ row }: { row: FitRow }) {
-  const Icon = row.troubles.length > 0 ? CircleSlash2 : row.fill === null && row.depth === null ? CircleHelp : CircleCheck;
+  const Icon =
+    row.troubles.length > 0
+      ? CircleSlash2
+      : row.fill === null && row.depth === null
+        ? CircleHelp
+        : CircleCheck;
   return <Icon aria-hidden className={classes('size-5 shrink-0', row.troubles.length > 0 && 'text-stop')} />;
 }
 
@@ -71,11 +88,23 @@ function Share({ share, bar, cell }: { share: number | null; bar?: 'when-wide'; 
             preserveAspectRatio="none"
             className={classes('h-3 min-w-0 flex-1 text-ink', bar && 'hidden sm:block')}
           >
-            <rect x="0" y="1" width={Math.min(shown, 1) * 66} height="10" fill="currentColor" opacity="0.75" />
+            <rect
+              x="0"
+              y="1"
+              width={Math.min(shown, 1) * 66}
+              height="10"
+              fill="currentColor"
+              opacity="0.75"
+            />
             {shown > 1 && <rect x="66" y="1" width={(shown - 1) * 34} height="10" fill="var(--stop)" />}
             <path d="M66 0V12" stroke="currentColor" strokeWidth="1.2" />
           </svg>
-          <span className={classes('w-11 shrink-0 text-right whitespace-nowrap tabular-nums', share > 1 && 'font-bold text-stop')}>
+          <span
+            className={classes(
+              'w-11 shrink-0 text-right whitespace-nowrap tabular-nums',
+              share > 1 && 'font-bold text-stop',
+            )}
+          >
             {Math.round(share * 100)} %
           </span>
         </span>

@@ -25,7 +25,9 @@ export function OwnFigures({ own }: { own: BoxAssessment['own'] }) {
 export function OwnFiguresOf({ groups }: { groups: readonly ('loads' | 'conductor')[] }) {
   const { job } = useJob();
   const own = ruleFigures(job).flatMap(({ id, name, unit, group, own: set }) =>
-    set && (groups as readonly string[]).includes(group) ? [{ id, name, unit, value: set.value, note: set.note }] : [],
+    set && (groups as readonly string[]).includes(group)
+      ? [{ id, name, unit, value: set.value, note: set.note }]
+      : [],
   );
   return <OwnFigures own={own} />;
 }

@@ -25,7 +25,16 @@ export function PackingBar({
         {parts.map((part) => {
           const from = x;
           x += (100 * part.ml) / scale;
-          return <rect key={part.name} x={from} width={x - from} height="8" fill="currentColor" opacity={part.opacity} />;
+          return (
+            <rect
+              key={part.name}
+              x={from}
+              width={x - from}
+              height="8"
+              fill="currentColor"
+              opacity={part.opacity}
+            />
+          );
         })}
         {capacityMl !== null && (
           <path
@@ -38,7 +47,8 @@ export function PackingBar({
       </svg>
       <figcaption className="text-sm text-soft">
         Room taken: {parts.map((part) => `${part.name} ${volumeText(part.ml, units)}`).join(', ')}
-        {packing.occupancy !== null && `; ${Math.round(packing.occupancy * 100)} % of the box`}. {RULE_NOTES.estimate}
+        {packing.occupancy !== null && `; ${Math.round(packing.occupancy * 100)} % of the box`}.{' '}
+        {RULE_NOTES.estimate}
       </figcaption>
     </figure>
   );

@@ -36,7 +36,10 @@ export function FlagsView() {
               : undefined;
           const loads = (label.loadIds ?? []).map((id) => known.loads.get(id)?.name).join(', ');
           return (
-            <li key={label.conductorId} className="flex items-center gap-2 border-r border-b border-dashed border-ink bg-sheet p-2">
+            <li
+              key={label.conductorId}
+              className="flex items-center gap-2 border-r border-b border-dashed border-ink bg-sheet p-2"
+            >
               <RoleMark role={label.role} traveler={label.traveler} size={40} />
               <span className="text-sm leading-tight">
                 <strong>
@@ -78,7 +81,11 @@ function PutBack({ box }: { box: Box }) {
                 className="size-6 shrink-0 accent-ink"
                 checked={done.has(index)}
                 onChange={() =>
-                  setDone(done.has(index) ? new Set([...done].filter((entry) => entry !== index)) : new Set([...done, index]))
+                  setDone(
+                    done.has(index)
+                      ? new Set([...done].filter((entry) => entry !== index))
+                      : new Set([...done, index]),
+                  )
                 }
               />
               {line.says}

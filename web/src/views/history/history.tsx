@@ -1,4 +1,12 @@
-import { earlierRecords, findRecord, type HistoryEntry, type Job, partFacts, recordWords, setParts } from '@inventario/core';
+import {
+  earlierRecords,
+  findRecord,
+  type HistoryEntry,
+  type Job,
+  partFacts,
+  recordWords,
+  setParts,
+} from '@inventario/core';
 import { useInfiniteQuery } from '@tanstack/react-query';
 import { ArrowLeft, History } from 'lucide-react';
 import { useEffect, useMemo } from 'react';
@@ -16,7 +24,10 @@ import { useSay } from '../../ui/say.js';
 /** More facts of one entry than these stay folded. */
 const MOST_SHOWN = 4;
 
-/** What was done to the job, or to one box of it: which device, when, what; a box's earlier state can be put back. */
+/**
+ * What was done to the job, or to one box of it: which device, when, what; a box's earlier state can be put
+ * back.
+ */
 export function HistoryView() {
   const { jobId = '' } = useParams();
   const [search] = useSearchParams();
@@ -64,7 +75,11 @@ export function HistoryView() {
       {history.isPending && <p>Reading the history …</p>}
       {history.isError && (
         <Empty title="The history cannot be read now">
-          <p>{isPassing(history.error) ? 'It is kept on the server, which is not reached.' : history.error.message}</p>
+          <p>
+            {isPassing(history.error)
+              ? 'It is kept on the server, which is not reached.'
+              : history.error.message}
+          </p>
           <Button onClick={() => void history.refetch()}>Try again</Button>
         </Empty>
       )}
@@ -119,10 +134,21 @@ function BoxEntries({ boxId, entries }: { boxId: string; entries: readonly Histo
   });
 }
 
-function Entry({ job, entry, about, children }: { job: Job; entry: HistoryEntry; about?: string; children?: React.ReactNode }) {
+function Entry({
+  job,
+  entry,
+  about,
+  children,
+}: {
+  job: Job;
+  entry: HistoryEntry;
+  about?: string;
+  children?: React.ReactNode;
+}) {
   const facts = (entry.parts ?? []).flatMap((part) => partFacts(job, part));
   // In the history of one box every line is about it.
-  const what = (words: string) => (about && words.startsWith(`${about}: `) ? words.slice(about.length + 2) : words);
+  const what = (words: string) =>
+    about && words.startsWith(`${about}: `) ? words.slice(about.length + 2) : words;
   const put = entry.parts === null;
   return (
     <li className="flex flex-wrap items-start gap-3 rounded-md border border-rule bg-sheet p-3">

@@ -13,7 +13,9 @@ const USUAL: Record<PracticeId, { amps: number; volts: number }> = {
   modular: { amps: 6, volts: 230 },
 };
 
-/** What hangs on the wall differs: split phase or one phase of three, and which kinds of protection are sold. */
+/**
+ * What hangs on the wall differs: split phase or one phase of three, and which kinds of protection are sold.
+ */
 const LEGS: Record<PracticeId, readonly NonNullable<Circuit['leg']>[]> = {
   us: ['A', 'B'],
   ca: ['A', 'B'],
@@ -41,13 +43,18 @@ const PROTECTION_WORDS: Record<NonNullable<Circuit['protection']>, string> = {
 /** Yes, no, and nobody looked: three different things. */
 type Told = 'yes' | 'no' | 'not told';
 const TOLD = (['yes', 'no', 'not told'] as const).map((value) => ({ value, label: value }));
-const toldOf = (value: boolean | undefined): Told => (value === undefined ? 'not told' : value ? 'yes' : 'no');
+const toldOf = (value: boolean | undefined): Told =>
+  value === undefined ? 'not told' : value ? 'yes' : 'no';
 const asked = (told: Told): boolean | undefined => (told === 'not told' ? undefined : told === 'yes');
 
 /** A neutral is shared both ways, whichever of the two says so. */
 function bothWays(circuit: Circuit, all: readonly Circuit[]): Circuit {
-  const others = all.filter((other) => other.sharesNeutralWith?.includes(circuit.id)).map((other) => other.id);
-  return others.length === 0 ? circuit : { ...circuit, sharesNeutralWith: [...new Set([...(circuit.sharesNeutralWith ?? []), ...others])] };
+  const others = all
+    .filter((other) => other.sharesNeutralWith?.includes(circuit.id))
+    .map((other) => other.id);
+  return others.length === 0
+    ? circuit
+    : { ...circuit, sharesNeutralWith: [...new Set([...(circuit.sharesNeutralWith ?? []), ...others])] };
 }
 
 /** Everything the file knows of a circuit, in plain words. What nobody looked at stays untold. */
@@ -57,7 +64,13 @@ export function CircuitDialog({ id, onClose }: { id: string | null; onClose: () 
   const [circuit, setCircuit] = useState<Circuit>(() =>
     before
       ? bothWays(before, job.circuits)
-      : { id: newId(), panel: job.circuits.at(-1)?.panel ?? 'Main', breaker: '', label: '', ...USUAL[job.practice] },
+      : {
+          id: newId(),
+          panel: job.circuits.at(-1)?.panel ?? 'Main',
+          breaker: '',
+          label: '',
+          ...USUAL[job.practice],
+        },
   );
   const change = (more: Partial<Circuit>) => setCircuit({ ...circuit, ...more });
   const save = () => {
@@ -66,8 +79,12 @@ export function CircuitDialog({ id, onClose }: { id: string | null; onClose: () 
     const name = `breaker ${circuit.breaker}`;
     // What is taken off here is taken off there.
     const freed = job.circuits.flatMap((other) =>
-      other.id !== circuit.id && other.sharesNeutralWith?.includes(circuit.id) && !circuit.sharesNeutralWith?.includes(other.id)
-        ? setParts('circuit', other.id, other, { sharesNeutralWith: other.sharesNeutralWith.filter((entry) => entry !== circuit.id) })
+      other.id !== circuit.id &&
+      other.sharesNeutralWith?.includes(circuit.id) &&
+      !circuit.sharesNeutralWith?.includes(other.id)
+        ? setParts('circuit', other.id, other, {
+            sharesNeutralWith: other.sharesNeutralWith.filter((entry) => entry !== circuit.id),
+          })
         : [],
     );
     return before
@@ -83,19 +100,45 @@ export function CircuitDialog({ id, onClose }: { id: string | null; onClose: () 
       onClose={onClose}
     >
       <div className="grid grid-cols-2 gap-3">
-        <TextField label="Breaker" value={circuit.breaker} onText={(breaker) => change({ breaker })} maxLength={20} autoFocus />
+        <TextField
+          label="Breaker"
+          value={circuit.breaker}
+          onText={(breaker) => change({ breaker })}
+          maxLength={20}
+          autoFocus
+        />
         <TextField label="Panel" value={circuit.panel} onText={(panel) => change({ panel })} maxLength={60} />
       </div>
-      <TextField label="Label, as it stands in the panel" value={circuit.label} onText={(label) => change({ label })} maxLength={100} />
+      <TextField
+        label="Label, as it stands in the panel"
+        value={circuit.label}
+        onText={(label) => change({ label })}
+        maxLength={100}
+      />
       <div className="grid grid-cols-2 gap-3">
-        <NumberField label="Rating" unit="A" value={circuit.amps} max={400} onNumber={(amps) => change({ amps })} />
-        <NumberField label="Voltage" unit="V" value={circuit.volts} max={480} onNumber={(volts) => change({ volts })} />
+        <NumberField
+          label="Rating"
+          unit="A"
+          value={circuit.amps}
+          max={400}
+          onNumber={(amps) => change({ amps })}
+        />
+        <NumberField
+          label="Voltage"
+          unit="V"
+          value={circuit.volts}
+          max={480}
+          onNumber={(volts) => change({ volts })}
+        />
       </div>
       <div className="flex flex-wrap gap-x-6 gap-y-3">
         <Segments
           label={LEG_WORD[job.practice]}
           value={circuit.leg ?? 'none'}
-          options={[...LEGS[job.practice].map((leg) => ({ value: leg, label: leg })), { value: 'none' as const, label: 'not told' }]}
+          options={[
+            ...LEGS[job.practice].map((leg) => ({ value: leg, label: leg })),
+            { value: 'none' as const, label: 'not told' },
+          ]}
           onChoice={(leg) => change({ leg: leg === 'none' ? undefined : leg })}
         />
         <Segments
@@ -138,7 +181,9 @@ export function CircuitDialog({ id, onClose }: { id: string | null; onClose: () 
           label="Protection"
           value={circuit.protection ?? 'untold'}
           options={[
-            ...[...new Set([...PROTECTION[job.practice], ...(circuit.protection ? [circuit.protection] : [])])].map((value) => ({
+            ...[
+              ...new Set([...PROTECTION[job.practice], ...(circuit.protection ? [circuit.protection] : [])]),
+            ].map((value) => ({
               value,
               label: PROTECTION_WORDS[value],
             })),

@@ -26,7 +26,8 @@ export function HouseView() {
       hindered ? undefined : { label: 'Undo', run: undo },
     );
   };
-  const idOf = (kind: Editing['kind']) => (editing && editing.kind === kind && 'id' in editing ? editing.id : null);
+  const idOf = (kind: Editing['kind']) =>
+    editing && editing.kind === kind && 'id' in editing ? editing.id : null;
   const boxesIn = (roomId: string) => job.boxes.filter((box) => box.roomId === roomId).length;
 
   return (
@@ -39,7 +40,12 @@ export function HouseView() {
         <div className="mr-auto">
           <h1 className="text-xl font-bold">{job.name}</h1>
           <p className="text-soft">
-            {[WORDS[job.practice].practice, job.practice === 'us' ? `${job.edition ?? '2023'} edition` : '', job.client?.name, job.address]
+            {[
+              WORDS[job.practice].practice,
+              job.practice === 'us' ? `${job.edition ?? '2023'} edition` : '',
+              job.client?.name,
+              job.address,
+            ]
               .filter(Boolean)
               .join(' · ')}
           </p>
@@ -132,10 +138,24 @@ function List({
   );
 }
 
-function Row({ name, says, onEdit, onRemove }: { name: string; says: string; onEdit: () => void; onRemove: () => void }) {
+function Row({
+  name,
+  says,
+  onEdit,
+  onRemove,
+}: {
+  name: string;
+  says: string;
+  onEdit: () => void;
+  onRemove: () => void;
+}) {
   return (
     <li className="flex items-center gap-1 border-t border-rule">
-      <button type="button" onClick={onEdit} className="min-h-13 min-w-0 flex-1 rounded-md px-1 py-1 text-left hover:bg-well">
+      <button
+        type="button"
+        onClick={onEdit}
+        className="min-h-13 min-w-0 flex-1 rounded-md px-1 py-1 text-left hover:bg-well"
+      >
         <span className="block leading-tight font-semibold">{name}</span>
         <span className="block truncate text-sm text-soft">{says}</span>
       </button>
@@ -151,7 +171,9 @@ function HouseReckoning() {
   const perCircuit = job.circuits.map((circuit) => {
     const boxes = job.boxes.filter((box) => box.circuitIds.includes(circuit.id));
     const loads = new Set(boxes.flatMap((box) => box.positions.flatMap((position) => position.loadIds)));
-    const watts = job.loads.filter((load) => loads.has(load.id)).reduce((sum, load) => sum + load.count * load.wattsEach, 0);
+    const watts = job.loads
+      .filter((load) => loads.has(load.id))
+      .reduce((sum, load) => sum + load.count * load.wattsEach, 0);
     return { circuit, boxes: boxes.length, watts };
   });
   const unfed = job.boxes.filter((box) => box.circuitIds.length === 0);
@@ -166,14 +188,16 @@ function HouseReckoning() {
               {circuit.breaker} {circuit.label}
             </span>
             <span className="block text-sm text-soft">
-              {boxes} box{boxes === 1 ? '' : 'es'}, {watts} W of {circuit.amps * circuit.volts} W switched from them
+              {boxes} box{boxes === 1 ? '' : 'es'}, {watts} W of {circuit.amps * circuit.volts} W switched
+              from them
             </span>
           </li>
         ))}
       </ul>
       {unfed.length > 0 && (
         <p>
-          {unfed.length} box{unfed.length === 1 ? ' names' : 'es name'} no circuit: {unfed.map((box) => box.name).join(', ')}.
+          {unfed.length} box{unfed.length === 1 ? ' names' : 'es name'} no circuit:{' '}
+          {unfed.map((box) => box.name).join(', ')}.
         </p>
       )}
       <p className="text-sm text-soft">What a breaker’s label says is a hint: switching and testing tells.</p>

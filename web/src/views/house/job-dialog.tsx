@@ -15,11 +15,20 @@ export function JobDialog({ onClose }: { onClose: () => void }) {
   const save = () => {
     if (header.name.trim() === '') return 'Give the job a name.';
     const { name, practice, edition, client, address, notes } = header;
-    return apply(setParts('job', job.id, job, { name, practice, edition, client, address, notes }), 'Change the job');
+    return apply(
+      setParts('job', job.id, job, { name, practice, edition, client, address, notes }),
+      'Change the job',
+    );
   };
   return (
     <RecordForm title="The job" save="Keep the change" onSave={save} onClose={onClose}>
-      <TextField label="Name" value={header.name} onText={(name) => change({ name })} maxLength={200} autoFocus />
+      <TextField
+        label="Name"
+        value={header.name}
+        onText={(name) => change({ name })}
+        maxLength={200}
+        autoFocus
+      />
       <div className="grid grid-cols-2 gap-3">
         <TextField
           label="Client"
@@ -34,10 +43,25 @@ export function JobDialog({ onClose }: { onClose: () => void }) {
           maxLength={200}
         />
       </div>
-      <TextField label="Address" value={header.address ?? ''} onText={(address) => change({ address })} maxLength={400} />
-      <Segments label="Practice" value={header.practice} options={PRACTICE_OPTIONS} onChoice={(practice) => change({ practice })} />
+      <TextField
+        label="Address"
+        value={header.address ?? ''}
+        onText={(address) => change({ address })}
+        maxLength={400}
+      />
+      <Segments
+        label="Practice"
+        value={header.practice}
+        options={PRACTICE_OPTIONS}
+        onChoice={(practice) => change({ practice })}
+      />
       {header.practice === 'us' && (
-        <Segments label="Edition" value={header.edition ?? '2023'} options={EDITION_OPTIONS} onChoice={(edition) => change({ edition })} />
+        <Segments
+          label="Edition"
+          value={header.edition ?? '2023'}
+          options={EDITION_OPTIONS}
+          onChoice={(edition) => change({ edition })}
+        />
       )}
     </RecordForm>
   );

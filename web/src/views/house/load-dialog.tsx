@@ -8,7 +8,9 @@ import { RecordForm } from './record-form.js';
 
 const KINDS = (Object.keys(LOAD_WORDS) as LoadKind[]).map((value) => ({ value, label: LOAD_WORDS[value] }));
 
-/** @param roomId where a new load is, @param onMade what to do with a new one: a position takes it up at once */
+/**
+ * @param roomId where a new load is, @param onMade what to do with a new one: a position takes it up at once
+ */
 export function LoadDialog({
   id,
   roomId,
@@ -24,7 +26,14 @@ export function LoadDialog({
   const rooms = roomsInOrder(job);
   const before = id ? known.loads.get(id) : undefined;
   const [load, setLoad] = useState<Load>(
-    before ?? { id: newId(), name: '', roomId: roomId ?? rooms[0]?.id ?? '', kind: 'led', count: 1, wattsEach: 9 },
+    before ?? {
+      id: newId(),
+      name: '',
+      roomId: roomId ?? rooms[0]?.id ?? '',
+      kind: 'led',
+      count: 1,
+      wattsEach: 9,
+    },
   );
   const change = (more: Partial<Load>) => setLoad({ ...load, ...more });
   const save = () => {
@@ -44,7 +53,13 @@ export function LoadDialog({
       onSave={save}
       onClose={onClose}
     >
-      <TextField label="Name" value={load.name} onText={(name) => change({ name })} maxLength={100} autoFocus />
+      <TextField
+        label="Name"
+        value={load.name}
+        onText={(name) => change({ name })}
+        maxLength={100}
+        autoFocus
+      />
       <div className="grid grid-cols-2 gap-3">
         <Pick label="Kind" value={load.kind} options={KINDS} onChoice={(kind) => change({ kind })} />
         <Pick
@@ -53,8 +68,20 @@ export function LoadDialog({
           options={rooms.map((room) => ({ value: room.id, label: room.name }))}
           onChoice={(room) => change({ roomId: room })}
         />
-        <NumberField label="How many" whole value={load.count} max={500} onNumber={(count) => change({ count })} />
-        <NumberField label="Each" unit="W" value={load.wattsEach} max={20_000} onNumber={(wattsEach) => change({ wattsEach })} />
+        <NumberField
+          label="How many"
+          whole
+          value={load.count}
+          max={500}
+          onNumber={(count) => change({ count })}
+        />
+        <NumberField
+          label="Each"
+          unit="W"
+          value={load.wattsEach}
+          max={20_000}
+          onNumber={(wattsEach) => change({ wattsEach })}
+        />
       </div>
       <Segments
         label="Can it be dimmed?"

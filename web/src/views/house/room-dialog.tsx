@@ -9,7 +9,12 @@ export function RoomDialog({ id, onClose }: { id: string | null; onClose: () => 
   const { job, known, apply } = useJob();
   const before = id ? known.rooms.get(id) : undefined;
   const [room, setRoom] = useState<Room>(
-    before ?? { id: newId(), name: '', floor: 0, order: Math.max(0, ...job.rooms.map((other) => other.order)) + 1 },
+    before ?? {
+      id: newId(),
+      name: '',
+      floor: 0,
+      order: Math.max(0, ...job.rooms.map((other) => other.order)) + 1,
+    },
   );
   const save = () => {
     if (room.name.trim() === '') return 'Give the room a name.';
@@ -24,7 +29,13 @@ export function RoomDialog({ id, onClose }: { id: string | null; onClose: () => 
       onSave={save}
       onClose={onClose}
     >
-      <TextField label="Name" value={room.name} onText={(name) => setRoom({ ...room, name })} maxLength={100} autoFocus />
+      <TextField
+        label="Name"
+        value={room.name}
+        onText={(name) => setRoom({ ...room, name })}
+        maxLength={100}
+        autoFocus
+      />
       <div className="grid grid-cols-2 gap-3">
         <NumberField
           label="Floor"
@@ -35,7 +46,11 @@ export function RoomDialog({ id, onClose }: { id: string | null; onClose: () => 
           onNumber={(floor) => setRoom({ ...room, floor })}
           hint="0 is the ground floor"
         />
-        <NumberField label="Order in the walk" value={room.order} onNumber={(order) => setRoom({ ...room, order })} />
+        <NumberField
+          label="Order in the walk"
+          value={room.order}
+          onNumber={(order) => setRoom({ ...room, order })}
+        />
       </div>
     </RecordForm>
   );

@@ -20,7 +20,11 @@ export function ImportDialog({
   const error = refused?.error;
   const known = error instanceof ApiError && error.code === 'job-exists';
   return (
-    <Dialog title={known ? 'This job is here already' : 'The file cannot be taken in'} open={refused !== null} onClose={onClose}>
+    <Dialog
+      title={known ? 'This job is here already' : 'The file cannot be taken in'}
+      open={refused !== null}
+      onClose={onClose}
+    >
       {known && refused && (
         <div className="flex flex-col gap-3">
           <p>Replacing it drops what is here. A copy stands beside it under an id of its own.</p>

@@ -55,17 +55,23 @@ export function JobsView() {
   const remove = async (summary: JobSummary) => {
     await api.remove(summary.id);
     await changed();
-    say(`${summary.name} is in the bin for 30 days.`, { label: 'Put it back', run: () => void api.bringBack(summary.id).then(changed) });
+    say(`${summary.name} is in the bin for 30 days.`, {
+      label: 'Put it back',
+      run: () => void api.bringBack(summary.id).then(changed),
+    });
   };
   const keep = async (summary: JobSummary) => {
     await keepForLater(summary.id);
     await queries.invalidateQueries({ queryKey: ['kept-jobs'] });
     say(`${summary.name} is on this device: it opens without a network.`);
   };
-  const failing = (work: Promise<void>) => void work.catch((error: unknown) => say(error instanceof Error ? error.message : String(error)));
+  const failing = (work: Promise<void>) =>
+    void work.catch((error: unknown) => say(error instanceof Error ? error.message : String(error)));
 
   const listed = jobs.data?.pages.flatMap((page) => page.jobs) ?? [];
-  const onlyHere = (here.data ?? []).filter((job) => job.made || (jobs.isError && !jobs.data) || isLeftBehind(job, listed, jobs.isSuccess));
+  const onlyHere = (here.data ?? []).filter(
+    (job) => job.made || (jobs.isError && !jobs.data) || isLeftBehind(job, listed, jobs.isSuccess),
+  );
   const keptIds = new Set((here.data ?? []).map((job) => job.id));
   return (
     <div className="mx-auto flex min-h-dvh max-w-5xl flex-col gap-5 p-4 sm:p-8">
@@ -85,7 +91,14 @@ export function JobsView() {
         )}
         <OnThisDevice jobs={onlyHere} />
         {(listed.length >= MANY || search !== '') && (
-          <TextField label="Search by name" value={search} onText={setSearch} type="search" maxLength={200} boxClass="max-w-md" />
+          <TextField
+            label="Search by name"
+            value={search}
+            onText={setSearch}
+            type="search"
+            maxLength={200}
+            boxClass="max-w-md"
+          />
         )}
         {jobs.isSuccess && listed.length === 0 && search !== '' && <p>No job is called so.</p>}
         {jobs.isSuccess && listed.length === 0 && search === '' && onlyHere.length === 0 && (
@@ -105,10 +118,14 @@ export function JobsView() {
         {jobs.hasNextPage && <Button onClick={() => void jobs.fetchNextPage()}>More jobs</Button>}
       </main>
       <footer className="mt-auto pt-6 text-sm text-soft">
-        Work on fixed wiring can kill and can burn a house down. Inventario records and computes; local codes, the maker’s instructions and
-        licensed practice rule.
+        Work on fixed wiring can kill and can burn a house down. Inventario records and computes; local codes,
+        the maker’s instructions and licensed practice rule.
       </footer>
-      <ImportDialog refused={refused} onClose={() => setRefused(null)} onTake={(chosen, existing) => void takeIn(chosen, existing)} />
+      <ImportDialog
+        refused={refused}
+        onClose={() => setRefused(null)}
+        onTake={(chosen, existing) => void takeIn(chosen, existing)}
+      />
     </div>
   );
 }
@@ -135,7 +152,12 @@ function JobsHeader({ here, onFile }: { here: readonly JobHere[]; onFile: (file:
       <Button icon={Smartphone} onClick={() => setDevice(true)}>
         This device
       </Button>
-      <Button kind="quiet" icon={theme === 'dark' ? Sun : Moon} iconOnly onClick={() => setTheme(theme === 'dark' ? 'light' : 'dark')}>
+      <Button
+        kind="quiet"
+        icon={theme === 'dark' ? Sun : Moon}
+        iconOnly
+        onClick={() => setTheme(theme === 'dark' ? 'light' : 'dark')}
+      >
         {theme === 'dark' ? 'Light theme' : 'Dark theme'}
       </Button>
       <input
@@ -156,16 +178,20 @@ function JobsHeader({ here, onFile }: { here: readonly JobHere[]; onFile: (file:
   );
 }
 
-/** Over plain HTTP from another machine a browser keeps no application: said before somebody relies on it in a cellar. */
+/**
+ * Over plain HTTP from another machine a browser keeps no application: said before somebody relies on it in a
+ * cellar.
+ */
 function Insecure() {
   if (window.isSecureContext) return null;
   return (
     <div role="alert" className="rounded-lg border-2 border-stop bg-sheet p-4">
       <p className="font-semibold">Without the network nothing opens here.</p>
       <p>
-        This page came over plain HTTP, and a browser keeps no application from there. What you record is kept, but the page cannot be
-        opened again without the server. Start Inventario with <code className="font-mono">INVENTARIO_TLS=make</code>: it makes a
-        certificate and shows its fingerprint, to be compared once on this device.
+        This page came over plain HTTP, and a browser keeps no application from there. What you record is
+        kept, but the page cannot be opened again without the server. Start Inventario with{' '}
+        <code className="font-mono">INVENTARIO_TLS=make</code>: it makes a certificate and shows its
+        fingerprint, to be compared once on this device.
       </p>
     </div>
   );
@@ -232,7 +258,11 @@ function JobCard({
       <Menu
         name={`More for ${summary.name}`}
         entries={[
-          { label: isKept ? 'Bring what is here up to date' : 'Keep on this device', icon: HardDriveDownload, onPick: onKeep },
+          {
+            label: isKept ? 'Bring what is here up to date' : 'Keep on this device',
+            icon: HardDriveDownload,
+            onPick: onKeep,
+          },
           { label: 'Take this job out', icon: Trash2, stop: true, onPick: onRemove },
         ]}
       />

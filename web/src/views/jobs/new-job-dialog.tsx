@@ -48,10 +48,27 @@ export function NewJobDialog({ open, onClose }: { open: boolean; onClose: () => 
   return (
     <Dialog title="New job" open={open} onClose={onClose}>
       <form onSubmit={(event) => void make(event)} className="flex flex-col gap-4">
-        <TextField label="Name of the job" value={name} onText={setName} error={problem} maxLength={200} autoFocus />
-        <Segments label="Practice: whose rules and words" value={practice} options={PRACTICE_OPTIONS} onChoice={setPractice} />
+        <TextField
+          label="Name of the job"
+          value={name}
+          onText={setName}
+          error={problem}
+          maxLength={200}
+          autoFocus
+        />
+        <Segments
+          label="Practice: whose rules and words"
+          value={practice}
+          options={PRACTICE_OPTIONS}
+          onChoice={setPractice}
+        />
         {practice === 'us' && (
-          <Segments label="Edition of the code adopted here" value={edition} options={EDITION_OPTIONS} onChoice={setEdition} />
+          <Segments
+            label="Edition of the code adopted here"
+            value={edition}
+            options={EDITION_OPTIONS}
+            onChoice={setEdition}
+          />
         )}
         <Button kind="main" type="submit">
           Make the job

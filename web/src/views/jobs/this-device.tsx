@@ -11,7 +11,15 @@ import { Dialog } from '../../ui/dialog.js';
 export type JobHere = Awaited<ReturnType<ReturnType<typeof keptStore>['jobs']>>[number];
 
 /** What is kept here, how much room it takes, and whether the browser may clear it. */
-export function ThisDevice({ jobs, open, onClose }: { jobs: readonly JobHere[]; open: boolean; onClose: () => void }) {
+export function ThisDevice({
+  jobs,
+  open,
+  onClose,
+}: {
+  jobs: readonly JobHere[];
+  open: boolean;
+  onClose: () => void;
+}) {
   const queries = useQueryClient();
   const room = useQuery({ queryKey: ['room'], queryFn: roomHere, enabled: open });
   const forget = async (job: JobHere) => {
@@ -28,7 +36,9 @@ export function ThisDevice({ jobs, open, onClose }: { jobs: readonly JobHere[]; 
             <p className="min-w-0 flex-1">
               When room gets short, the browser may clear what is kept here. Send before you leave the house.
             </p>
-            <Button onClick={() => void askToStay().then(() => room.refetch())}>Ask the browser to keep it</Button>
+            <Button onClick={() => void askToStay().then(() => room.refetch())}>
+              Ask the browser to keep it
+            </Button>
           </div>
         )}
         <ul className="flex flex-col gap-1">
@@ -39,9 +49,17 @@ export function ThisDevice({ jobs, open, onClose }: { jobs: readonly JobHere[]; 
                 {job.name}
               </Link>
               {job.unsent > 0 || job.made ? (
-                <span className="text-sm text-stop">{job.made ? 'not on the server yet' : `${job.unsent} not sent yet`}</span>
+                <span className="text-sm text-stop">
+                  {job.made ? 'not on the server yet' : `${job.unsent} not sent yet`}
+                </span>
               ) : (
-                <Button kind="quiet" icon={Trash2} iconOnly title="Take it off this device" onClick={() => void forget(job)}>
+                <Button
+                  kind="quiet"
+                  icon={Trash2}
+                  iconOnly
+                  title="Take it off this device"
+                  onClick={() => void forget(job)}
+                >
                   Take {job.name} off this device
                 </Button>
               )}
@@ -68,10 +86,12 @@ async function roomHere(): Promise<Room> {
   return { used, left: used !== null && estimate?.quota !== undefined ? estimate.quota - used : null, stays };
 }
 
-const megabytes = (bytes: number) => (bytes < 1e9 ? `${(bytes / 1e6).toFixed(1)} MB` : `${(bytes / 1e9).toFixed(1)} GB`);
+const megabytes = (bytes: number) =>
+  bytes < 1e9 ? `${(bytes / 1e6).toFixed(1)} MB` : `${(bytes / 1e9).toFixed(1)} GB`;
 
 function roomWords({ used, left, stays }: Room): string {
-  const amount = used === null ? 'The browser does not tell how much room is used.' : `${megabytes(used)} used here`;
+  const amount =
+    used === null ? 'The browser does not tell how much room is used.' : `${megabytes(used)} used here`;
   const rest = left === null ? '' : `, ${megabytes(left)} left`;
   return `${amount}${used === null ? '' : `${rest}.`}${stays ? ' The browser keeps it until you take it off.' : ''}`;
 }

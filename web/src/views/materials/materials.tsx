@@ -41,7 +41,10 @@ export function MaterialsView() {
   const { job, known, apply } = useJob();
   const say = useSay();
   const materials = useMemo(() => materialsOf(known), [known]);
-  const trial = useMemo(() => (job.brief?.trialFirst ? trialOf(openChoices(job), known) : null), [job, known]);
+  const trial = useMemo(
+    () => (job.brief?.trialFirst ? trialOf(openChoices(job), known) : null),
+    [job, known],
+  );
   const { currency } = job.money ?? {};
   const rows = materialRows(materials.lines);
   const open = materials.lines.filter((line) => line.toBuy > 0).length;
@@ -53,10 +56,15 @@ export function MaterialsView() {
   const have = (line: MaterialLine, count: number) => {
     const inHand = { ...job.inHand, [line.item]: count };
     if (count === 0) delete inHand[line.item];
-    const hindered = apply(setParts('job', job.id, job, { inHand }), `In hand: ${line.what}`, `in-hand-${line.item}`);
+    const hindered = apply(
+      setParts('job', job.id, job, { inHand }),
+      `In hand: ${line.what}`,
+      `in-hand-${line.item}`,
+    );
     if (hindered) say(`That cannot be recorded: ${hindered}.`);
   };
-  const saved = (work: Promise<void>) => work.catch((error: unknown) => say(`The file could not be made: ${String(error)}`));
+  const saved = (work: Promise<void>) =>
+    work.catch((error: unknown) => say(`The file could not be made: ${String(error)}`));
   return (
     <Bench
       title="Materials"
@@ -78,24 +86,34 @@ export function MaterialsView() {
           >
             Save the list as a workbook
           </Button>
-          <Button icon={Sheet} disabled={rows.length === 0} onClick={() => saved(downloadCsv(job, 'materials', rows))}>
+          <Button
+            icon={Sheet}
+            disabled={rows.length === 0}
+            onClick={() => saved(downloadCsv(job, 'materials', rows))}
+          >
             Save it as CSV
           </Button>
           <section aria-label="Estimate for the client">
             <h2 className="font-bold">Estimate for the client</h2>
             <dl className="grid grid-cols-[1fr_auto] gap-y-1">
               <dt>Materials, all of them</dt>
-              <dd className="text-right tabular-nums">{moneyText(materials.estimate - materials.labour.cost, currency)}</dd>
+              <dd className="text-right tabular-nums">
+                {moneyText(materials.estimate - materials.labour.cost, currency)}
+              </dd>
               <dt>Work, {materials.labour.minutes} min</dt>
               <dd className="text-right tabular-nums">{moneyText(materials.labour.cost, currency)}</dd>
               <dt className="border-t border-rule font-bold">Together</dt>
-              <dd className="border-t border-rule text-right font-bold tabular-nums">{moneyText(materials.estimate, currency)}</dd>
+              <dd className="border-t border-rule text-right font-bold tabular-nums">
+                {moneyText(materials.estimate, currency)}
+              </dd>
             </dl>
           </section>
           {trial && <TrialNote trial={trial} />}
           <p className="text-sm">Still to buy: {moneyText(materials.total, currency)}.</p>
           {materials.unpriced > 0 && (
-            <p className="text-sm">{materials.unpriced} lines have no price in the catalogue and are not in the sum.</p>
+            <p className="text-sm">
+              {materials.unpriced} lines have no price in the catalogue and are not in the sum.
+            </p>
           )}
           {materials.openBoxIds.length > 0 && (
             <p className="text-sm">
@@ -122,7 +140,9 @@ export function MaterialsView() {
           </Link>
         </Empty>
       ) : (
-        <p className="mb-3 max-w-prose">For the devices chosen so far; what comes in their packages is taken off.</p>
+        <p className="mb-3 max-w-prose">
+          For the devices chosen so far; what comes in their packages is taken off.
+        </p>
       )}
       {SHELVES.map((shelf) => {
         const lines = materials.lines.filter((line) => line.shelf === shelf);
@@ -142,12 +162,23 @@ export function MaterialsView() {
   );
 }
 
-function Line({ line, currency, onHave }: { line: MaterialLine; currency: string | undefined; onHave: (count: number) => void }) {
+function Line({
+  line,
+  currency,
+  onHave,
+}: {
+  line: MaterialLine;
+  currency: string | undefined;
+  onHave: (count: number) => void;
+}) {
   const shown = (count: number) => (line.unit === 'mm' ? `${(count / 1000).toFixed(2)} m` : String(count));
   const missing = line.needed - line.inPackages - line.fitted;
   const done = line.toBuy === 0;
   return (
-    <li aria-label={line.what} className="flex flex-wrap items-center gap-x-3 gap-y-1 border-t border-rule py-1">
+    <li
+      aria-label={line.what}
+      className="flex flex-wrap items-center gap-x-3 gap-y-1 border-t border-rule py-1"
+    >
       <span className="w-16 text-right text-lg font-bold tabular-nums">{done ? '–' : shown(line.toBuy)}</span>
       <span className="min-w-44 flex-1">
         <span className="font-semibold">{line.what}</span>
@@ -161,8 +192,14 @@ function Line({ line, currency, onHave }: { line: MaterialLine; currency: string
         </span>
       </span>
       <span className="flex w-full items-center justify-between gap-3 pl-19 sm:w-auto sm:pl-0">
-        <span className="w-24 tabular-nums sm:text-right">{line.price === null ? '' : moneyText(line.price, currency)}</span>
-        <Button aria-pressed={done && line.inHand > 0} disabled={missing === 0} onClick={() => onHave(done ? 0 : missing)}>
+        <span className="w-24 tabular-nums sm:text-right">
+          {line.price === null ? '' : moneyText(line.price, currency)}
+        </span>
+        <Button
+          aria-pressed={done && line.inHand > 0}
+          disabled={missing === 0}
+          onClick={() => onHave(done ? 0 : missing)}
+        >
           {done && line.inHand > 0
             ? 'Not in hand after all'
             : missing === 0

@@ -42,7 +42,11 @@ export function PairView() {
   const tasks = rooms.flatMap((entry) => entry.tasks);
   const joined = tasks.filter((task) => task.state === 'joined').length;
   return (
-    <Bench title="Pair" glance={`${joined} of ${tasks.length} channels joined`} reckoning={<SiteReckoning tasks={tasks} />}>
+    <Bench
+      title="Pair"
+      glance={`${joined} of ${tasks.length} channels joined`}
+      reckoning={<SiteReckoning tasks={tasks} />}
+    >
       <div className="mb-3 flex flex-wrap items-end gap-4">
         <div className="mr-auto">
           <h1 className="text-xl font-bold">Pair</h1>
@@ -90,7 +94,17 @@ export function PairView() {
 
 const STATE_WORDS = { waiting: 'not tried', joined: 'joined', failed: 'failed', parked: 'parked' } as const;
 
-function Task({ task, phoneBand, held, onHold }: { task: PairingTask; phoneBand: Band; held: boolean; onHold: () => void }) {
+function Task({
+  task,
+  phoneBand,
+  held,
+  onHold,
+}: {
+  task: PairingTask;
+  phoneBand: Band;
+  held: boolean;
+  onHold: () => void;
+}) {
   const { known } = useJob();
   const Icon = task.state === 'joined' ? CircleCheck : task.state === 'failed' ? CircleSlash2 : CircleDashed;
   const last = task.record?.attempts.at(-1);
@@ -108,7 +122,9 @@ function Task({ task, phoneBand, held, onHold }: { task: PairingTask; phoneBand:
           {task.device.maker} {task.device.model}, {task.channelName.toLowerCase()}
         </span>
         <span className="ml-auto font-semibold">{STATE_WORDS[task.state]}</span>
-        {last?.reason && task.state === 'failed' && <span className="basis-full text-sm">{FAILURE_TEXT[last.reason] ?? last.reason}</span>}
+        {last?.reason && task.state === 'failed' && (
+          <span className="basis-full text-sm">{FAILURE_TEXT[last.reason] ?? last.reason}</span>
+        )}
       </button>
       {held && <Attempt task={task} phoneBand={phoneBand} hindrance={pairingHindrance(task.box, known)} />}
     </li>
@@ -124,7 +140,15 @@ const STEP_WORDS: Record<JoinState['step'], string> = {
 };
 
 /** One try after another; every one is kept. */
-function Attempt({ task, phoneBand, hindrance }: { task: PairingTask; phoneBand: Band; hindrance: ReturnType<typeof pairingHindrance> }) {
+function Attempt({
+  task,
+  phoneBand,
+  hindrance,
+}: {
+  task: PairingTask;
+  phoneBand: Band;
+  hindrance: ReturnType<typeof pairingHindrance>;
+}) {
   const { known, apply } = useJob();
   const [state, setState] = useState<JoinState | null>(null);
   const [running, setRunning] = useState(false);
@@ -139,8 +163,17 @@ function Attempt({ task, phoneBand, hindrance }: { task: PairingTask; phoneBand:
   const breaker = task.box.circuitIds.map((id) => known.circuits.get(id)?.breaker).join(', ');
 
   const record = (outcome: Pick<PairingAttempt, 'outcome'> & Partial<PairingAttempt>) => {
-    const attempt: PairingAttempt = { id: newId(), at: instant(), band: phoneBand, ...(rssi === null ? {} : { rssi }), ...outcome };
-    apply(recordAttempt(task, attempt, newId), outcome.outcome === 'joined' ? `${task.box.name} joined` : `${task.box.name} did not join`);
+    const attempt: PairingAttempt = {
+      id: newId(),
+      at: instant(),
+      band: phoneBand,
+      ...(rssi === null ? {} : { rssi }),
+      ...outcome,
+    };
+    apply(
+      recordAttempt(task, attempt, newId),
+      outcome.outcome === 'joined' ? `${task.box.name} joined` : `${task.box.name} did not join`,
+    );
   };
   const attempt = async () => {
     setRunning(true);
@@ -179,8 +212,9 @@ function Attempt({ task, phoneBand, hindrance }: { task: PairingTask; phoneBand:
       <p>
         {RADIO_WORDS[task.device.radio]}
         {task.device.wifiBands?.length ? `, hears ${task.device.wifiBands.join(' and ')} GHz` : ''}
-        {task.device.hubId && `, through ${known.job.catalogue.hubs.find((hub) => hub.id === task.device.hubId)?.name}`}. Signal at the box{' '}
-        {rssi === null ? 'not read' : `${rssi} dBm`}.
+        {task.device.hubId &&
+          `, through ${known.job.catalogue.hubs.find((hub) => hub.id === task.device.hubId)?.name}`}
+        . Signal at the box {rssi === null ? 'not read' : `${rssi} dBm`}.
       </p>
       {hindrance && (
         <p className="font-semibold">
@@ -191,11 +225,22 @@ function Attempt({ task, phoneBand, hindrance }: { task: PairingTask; phoneBand:
       )}
       <div className="flex flex-wrap items-center gap-3">
         <Button kind="main" disabled={running} onClick={() => void attempt()}>
-          {running ? 'Joining …' : task.state === 'joined' ? 'Join it again' : task.record ? 'Try again' : 'Try to join'}
+          {running
+            ? 'Joining …'
+            : task.state === 'joined'
+              ? 'Join it again'
+              : task.record
+                ? 'Try again'
+                : 'Try to join'}
         </Button>
         {state && (
           <div className="flex min-w-40 flex-1 items-center gap-3" role="status">
-            <progress value={state.progress} max={1} aria-label="How far it is" className="h-3 min-w-24 flex-1 accent-ink" />
+            <progress
+              value={state.progress}
+              max={1}
+              aria-label="How far it is"
+              className="h-3 min-w-24 flex-1 accent-ink"
+            />
             <span>{state.state === 'failed' ? 'it failed' : STEP_WORDS[state.step]}</span>
           </div>
         )}

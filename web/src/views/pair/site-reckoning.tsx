@@ -10,7 +10,9 @@ export function SiteReckoning({ tasks }: { tasks: readonly PairingTask[] }) {
   const weak = [
     ...new Set(
       tasks
-        .filter((task) => task.device.radio === 'wifi' && (signalAt(task.box)?.bars ?? ENOUGH_BARS) < ENOUGH_BARS)
+        .filter(
+          (task) => task.device.radio === 'wifi' && (signalAt(task.box)?.bars ?? ENOUGH_BARS) < ENOUGH_BARS,
+        )
         .map((task) => task.box.name),
     ),
   ];
@@ -22,7 +24,8 @@ export function SiteReckoning({ tasks }: { tasks: readonly PairingTask[] }) {
         {site.data ? (
           <>
             <p>
-              {site.data.clients} of {site.data.clientLimit} clients, bands {site.data.bands.join(' and ')} GHz.
+              {site.data.clients} of {site.data.clientLimit} clients, bands {site.data.bands.join(' and ')}{' '}
+              GHz.
             </p>
             <p className="text-soft">
               {wifi} Wi-Fi device{wifi === 1 ? '' : 's'} still to join
@@ -30,7 +33,11 @@ export function SiteReckoning({ tasks }: { tasks: readonly PairingTask[] }) {
             </p>
           </>
         ) : (
-          <p>{site.isError ? 'The site does not answer. What was recorded is kept; joining has to wait.' : 'Asking the router …'}</p>
+          <p>
+            {site.isError
+              ? 'The site does not answer. What was recorded is kept; joining has to wait.'
+              : 'Asking the router …'}
+          </p>
         )}
       </section>
       {weak.length > 0 && (
@@ -40,8 +47,8 @@ export function SiteReckoning({ tasks }: { tasks: readonly PairingTask[] }) {
         </section>
       )}
       <p className="text-sm text-soft">
-        Attempts are kept for good: {job.pairings.reduce((sum, pairing) => sum + pairing.attempts.length, 0)} so far. A device that shows
-        heat, crackle or scorch is not paired but switched off at the breaker.
+        Attempts are kept for good: {job.pairings.reduce((sum, pairing) => sum + pairing.attempts.length, 0)}{' '}
+        so far. A device that shows heat, crackle or scorch is not paired but switched off at the breaker.
       </p>
     </div>
   );

@@ -1,4 +1,12 @@
-import { looksLeft, nextLook, putPart, remaining, type SearchAnswer, setParts, tracedEvent } from '@inventario/core';
+import {
+  looksLeft,
+  nextLook,
+  putPart,
+  remaining,
+  type SearchAnswer,
+  setParts,
+  tracedEvent,
+} from '@inventario/core';
 import { useState } from 'react';
 import { instant, newId } from '../../data/ids.js';
 import { useJob } from '../../data/job-context.js';
@@ -7,7 +15,9 @@ import { Button } from '../../ui/button.js';
 import { Pick } from '../../ui/choice.js';
 import { Dialog } from '../../ui/dialog.js';
 
-/** Which breaker feeds this box, with the fewest switchings: half of those in question off, look, half again. */
+/**
+ * Which breaker feeds this box, with the fewest switchings: half of those in question off, look, half again.
+ */
 export function BreakerSearch({ onClose }: { onClose: () => void }) {
   const { job, known, apply } = useJob();
   const unnamed = job.boxes.find((box) => box.circuitIds.length === 0);
@@ -37,7 +47,10 @@ export function BreakerSearch({ onClose }: { onClose: () => void }) {
     if (box) {
       const traced = ids.map((circuitId) => tracedEvent(box.id, circuitId, { id: newId(), at: instant() }));
       apply(
-        [...setParts('box', box.id, box, { circuitIds: ids }), ...traced.map((event) => putPart('event', event.id, event))],
+        [
+          ...setParts('box', box.id, box, { circuitIds: ids }),
+          ...traced.map((event) => putPart('event', event.id, event)),
+        ],
         `${box.name} is on breaker ${ids.map(name).join(' and ')}`,
       );
     }
@@ -59,7 +72,8 @@ export function BreakerSearch({ onClose }: { onClose: () => void }) {
         {look && (
           <>
             <p>
-              {left.length} breakers in question; at most {looksLeft(all, answers)} more looks. Turn {look.turns}.
+              {left.length} breakers in question; at most {looksLeft(all, answers)} more looks. Turn{' '}
+              {look.turns}.
             </p>
             <p className="text-lg font-semibold">
               Off: {look.off.map(name).join(', ')}. On:{' '}
@@ -90,8 +104,8 @@ export function BreakerSearch({ onClose }: { onClose: () => void }) {
         )}
         {left.length === 0 && (
           <p className="font-semibold">
-            The answers do not go together: the box may be fed by two breakers, from another panel, or the tester erred. Prove the tester
-            and begin again.
+            The answers do not go together: the box may be fed by two breakers, from another panel, or the
+            tester erred. Prove the tester and begin again.
           </p>
         )}
         {answers.length > 0 && (

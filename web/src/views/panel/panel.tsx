@@ -1,4 +1,13 @@
-import { type Circuit, type JobEvent, listed, neutralFamilies, panelLabel, roomsInOrder, STOP_WORDS, struckEvents } from '@inventario/core';
+import {
+  type Circuit,
+  type JobEvent,
+  listed,
+  neutralFamilies,
+  panelLabel,
+  roomsInOrder,
+  STOP_WORDS,
+  struckEvents,
+} from '@inventario/core';
 import { CircleCheck, Search } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
@@ -13,7 +22,10 @@ import { classes } from '../../ui/classes.js';
 import { Empty } from '../../ui/empty.js';
 import { BreakerSearch } from './breaker-search.js';
 
-/** What feeds what, what is on? The panel as it hangs on the wall: odd breakers left, even ones right, where it is numbered so. */
+/**
+ * What feeds what, what is on? The panel as it hangs on the wall: odd breakers left, even ones right, where
+ * it is numbered so.
+ */
 export function PanelView() {
   const { job } = useJob();
   const [finding, setFinding] = useState(false);
@@ -22,7 +34,12 @@ export function PanelView() {
     <Bench title="Panel" glance={`${job.circuits.length} breakers`} reckoning={<PanelReckoning />}>
       <div className="mb-3 flex flex-wrap items-center gap-2">
         <h1 className="mr-auto text-xl font-bold">Panel</h1>
-        <Button kind="main" icon={Search} disabled={job.boxes.length === 0 || job.circuits.length < 2} onClick={() => setFinding(true)}>
+        <Button
+          kind="main"
+          icon={Search}
+          disabled={job.boxes.length === 0 || job.circuits.length < 2}
+          onClick={() => setFinding(true)}
+        >
           Which breaker is it?
         </Button>
       </div>
@@ -34,7 +51,11 @@ export function PanelView() {
         </Empty>
       )}
       {panels.map((panel) => (
-        <PanelFace key={panel} name={panel} circuits={job.circuits.filter((circuit) => circuit.panel === panel)} />
+        <PanelFace
+          key={panel}
+          name={panel}
+          circuits={job.circuits.filter((circuit) => circuit.panel === panel)}
+        />
       ))}
       {finding && <BreakerSearch onClose={() => setFinding(false)} />}
     </Bench>
@@ -50,7 +71,8 @@ function PanelFace({ name, circuits }: { name: string; circuits: readonly Circui
       .sort((a, b) => Number.parseInt(a.breaker, 10) - Number.parseInt(b.breaker, 10));
   const columns = (numbered ? [side(true), side(false)] : [[...circuits]]).map(pairsTogether);
   function pairsTogether(column: Circuit[]): Circuit[] {
-    // Breakers that share a neutral stand side by side, so that the pair is seen; the others keep their place.
+    // Breakers that share a neutral stand side by side, so that the pair is seen; the others keep their
+    // place.
     const placed = new Set<string>();
     return column.flatMap((circuit) => {
       if (placed.has(circuit.id)) return [];
@@ -92,10 +114,12 @@ function Breaker({ circuit, tie }: { circuit: Circuit; tie: Tie }) {
   const { circuits, boxes: powers } = useJobPower();
   const power = circuits.find((entry) => entry.circuitId === circuit.id);
   const boxes = job.boxes.filter((box) => box.circuitIds.includes(circuit.id));
-  const loads = [...new Set(boxes.flatMap((box) => box.positions.flatMap((position) => position.loadIds)))].flatMap(
-    (id) => known.loads.get(id)?.name ?? [],
-  );
-  const dead = powers.filter(({ boxId, dead }) => dead === 'device-out' && boxes.some((box) => box.id === boxId)).length;
+  const loads = [
+    ...new Set(boxes.flatMap((box) => box.positions.flatMap((position) => position.loadIds))),
+  ].flatMap((id) => known.loads.get(id)?.name ?? []);
+  const dead = powers.filter(
+    ({ boxId, dead }) => dead === 'device-out' && boxes.some((box) => box.id === boxId),
+  ).length;
   const state = power?.state ?? 'unknown';
   const label = panelLabel(circuit, job);
   const sharing = [...neutralFamilies(job).of(circuit.id)].filter((id) => id !== circuit.id);
@@ -103,7 +127,8 @@ function Breaker({ circuit, tie }: { circuit: Circuit; tie: Tie }) {
     <li
       className={classes(
         'relative rounded-md border border-rule bg-sheet p-2.5',
-        sharing.length > 0 && 'ml-5 before:absolute before:inset-y-0 before:-left-5 before:w-3 before:border-ink before:border-l-4',
+        sharing.length > 0 &&
+          'ml-5 before:absolute before:inset-y-0 before:-left-5 before:w-3 before:border-ink before:border-l-4',
         tie === 'top' && 'before:top-1/2 before:-bottom-3 before:rounded-tl-lg before:border-t-4',
         tie === 'middle' && 'before:-bottom-3',
         tie === 'bottom' && 'before:bottom-1/2 before:rounded-bl-lg before:border-b-4',
@@ -125,7 +150,11 @@ function Breaker({ circuit, tie }: { circuit: Circuit; tie: Tie }) {
       {sharing.length > 0 && (
         <p className="text-sm font-semibold">
           Shares its neutral with {listed(sharing.map((id) => known.circuits.get(id)?.breaker ?? id))}
-          {circuit.commonTrip === true ? ', common trip' : circuit.commonTrip === false ? ', no common trip' : ''}
+          {circuit.commonTrip === true
+            ? ', common trip'
+            : circuit.commonTrip === false
+              ? ', no common trip'
+              : ''}
         </p>
       )}
       {(circuit.isolatesNeutral || (circuit.source && circuit.source !== 'mains')) && (
@@ -139,11 +168,15 @@ function Breaker({ circuit, tie }: { circuit: Circuit; tie: Tie }) {
         </p>
       )}
       <p className="text-sm">
-        {state === 'unknown' ? 'Never switched on record.' : `Recorded ${power?.since ? timeOf(power.since) : ''}: ${state}.`}
+        {state === 'unknown'
+          ? 'Never switched on record.'
+          : `Recorded ${power?.since ? timeOf(power.since) : ''}: ${state}.`}
         {dead > 0 && ` ${dead} box${dead === 1 ? '' : 'es'} proved dead.`}
       </p>
       <p className="text-sm text-soft">
-        {boxes.length === 0 ? 'Feeds no box that is known.' : `Said to feed ${boxes.map((box) => box.name).join('; ')}`}
+        {boxes.length === 0
+          ? 'Feeds no box that is known.'
+          : `Said to feed ${boxes.map((box) => box.name).join('; ')}`}
         {loads.length > 0 && `. Works ${loads.join('; ')}.`}
       </p>
       {label.asProved && (
@@ -151,7 +184,9 @@ function Breaker({ circuit, tie }: { circuit: Circuit; tie: Tie }) {
           <CircleCheck aria-hidden className="mt-0.5 size-4 shrink-0" />
           <span>
             Proved: {label.asProved}
-            {label.supposed.length > 0 && <span className="font-normal text-soft">; {label.supposed.length} not proved yet</span>}
+            {label.supposed.length > 0 && (
+              <span className="font-normal text-soft">; {label.supposed.length} not proved yet</span>
+            )}
           </span>
         </p>
       )}
@@ -162,7 +197,9 @@ function Breaker({ circuit, tie }: { circuit: Circuit; tie: Tie }) {
 function PanelReckoning() {
   const { job, known } = useJob();
   const two = job.boxes.filter((box) => box.circuitIds.length > 1);
-  const none = roomsInOrder(job).flatMap((room) => job.boxes.filter((box) => box.roomId === room.id && box.circuitIds.length === 0));
+  const none = roomsInOrder(job).flatMap((room) =>
+    job.boxes.filter((box) => box.roomId === room.id && box.circuitIds.length === 0),
+  );
   const struck = struckEvents(job.events);
   const log = job.events
     .filter((event) => ['switched', 'proved', 'traced', 'cleared', 'mounted'].includes(event.kind))
@@ -179,7 +216,8 @@ function PanelReckoning() {
     if (event.kind === 'traced') return `${box} found on ${breaker}`;
     if (event.kind === 'mounted') return `${box} mounted`;
     const { stage, hazard } = event as { stage?: string; hazard?: string };
-    if (event.kind === 'cleared') return `${box}: ${STOP_WORDS[hazard as keyof typeof STOP_WORDS]?.name.toLowerCase() ?? hazard} put right`;
+    if (event.kind === 'cleared')
+      return `${box}: ${STOP_WORDS[hazard as keyof typeof STOP_WORDS]?.name.toLowerCase() ?? hazard} put right`;
     return `${box} proved dead ${stage === 'device-out' ? 'with the device out' : 'at the face'}`;
   };
   return (
@@ -192,7 +230,8 @@ function PanelReckoning() {
           <ul>
             {two.map((box) => (
               <li key={box.id}>
-                {link(box.id)}: {box.circuitIds.map((id) => known.circuits.get(id)?.breaker).join(' and ')}, both off before it is opened
+                {link(box.id)}: {box.circuitIds.map((id) => known.circuits.get(id)?.breaker).join(' and ')},
+                both off before it is opened
               </li>
             ))}
           </ul>

@@ -31,7 +31,9 @@ export function PhotosView() {
   const [heldId, setHeld] = useState<string | null>(null);
   const box = known.boxes.get(boxId);
   if (!box) return null;
-  const photos = job.photos.filter((photo): photo is Kept => photo.boxId === box.id && photo.id !== undefined);
+  const photos = job.photos.filter(
+    (photo): photo is Kept => photo.boxId === box.id && photo.id !== undefined,
+  );
   const held = photos.find((photo) => photo.id === heldId);
 
   const take = async (chosen: File) => {
@@ -41,7 +43,10 @@ export function PhotosView() {
       const id = newId();
       const { picture, width, height } = await shrink(chosen);
       await queue.add(id, picture);
-      apply([putPart('photo', id, { id, boxId: box.id, stage, at: instant(), width, height, pins: [] })], `A photograph of ${box.name}`);
+      apply(
+        [putPart('photo', id, { id, boxId: box.id, stage, at: instant(), width, height, pins: [] })],
+        `A photograph of ${box.name}`,
+      );
       setHeld(id);
     } catch (error) {
       setProblem(`“${chosen.name}” was not taken: ${error instanceof Error ? error.message : String(error)}`);
@@ -127,7 +132,9 @@ export function PhotosView() {
                       className="size-28 rounded-sm object-cover"
                     />
                     {queue.waiting.has(photo.id) && (
-                      <span className="block max-w-28 text-left text-sm text-soft">{waitingWords(queue.waiting.get(photo.id))}</span>
+                      <span className="block max-w-28 text-left text-sm text-soft">
+                        {waitingWords(queue.waiting.get(photo.id))}
+                      </span>
                     )}
                   </button>
                   {queue.waiting.get(photo.id)?.unkept && (
@@ -154,14 +161,18 @@ function Picture({ box, photo, onRemove }: { box: Box; photo: Kept; onRemove: ()
   const cable = box.conductors.filter((conductor) => conductor.cableId !== undefined);
   const [conductorId, setConductor] = useState(cable[0]?.id ?? '');
   const pins = photo.pins ?? [];
-  const put = (next: NonNullable<Photo['pins']>, label: string) => apply(setParts('photo', photo.id, photo, { pins: next }), label);
+  const put = (next: NonNullable<Photo['pins']>, label: string) =>
+    apply(setParts('photo', photo.id, photo, { pins: next }), label);
   return (
     <figure className="flex flex-col gap-2">
       <div className="flex flex-wrap items-end gap-2">
         <Pick
           label="The pin names"
           value={conductorId}
-          options={cable.map((conductor) => ({ value: conductor.id, label: conductorWords(box, conductor.id) }))}
+          options={cable.map((conductor) => ({
+            value: conductor.id,
+            label: conductorWords(box, conductor.id),
+          }))}
           onChoice={setConductor}
           className="min-w-48 flex-1"
         />
@@ -176,15 +187,22 @@ function Picture({ box, photo, onRemove }: { box: Box; photo: Kept; onRemove: ()
           className="block w-full"
           onClick={(event) => {
             const area = event.currentTarget.getBoundingClientRect();
-            // From the keyboard there is no place: the pin goes to the middle and its list can move on from there.
+            // From the keyboard there is no place: the pin goes to the middle and its list can move on from
+            // there.
             const at =
               event.detail === 0
                 ? { x: 0.5, y: 0.5 }
-                : { x: (event.clientX - area.left) / area.width, y: (event.clientY - area.top) / area.height };
+                : {
+                    x: (event.clientX - area.left) / area.width,
+                    y: (event.clientY - area.top) / area.height,
+                  };
             const round = (share: number) => Math.round(Math.min(1, Math.max(0, share)) * 1000) / 1000;
             if (conductorId)
               put(
-                [...pins.filter((pin) => pin.conductorId !== conductorId), { conductorId, x: round(at.x), y: round(at.y) }],
+                [
+                  ...pins.filter((pin) => pin.conductorId !== conductorId),
+                  { conductorId, x: round(at.x), y: round(at.y) },
+                ],
                 'Pin a conductor',
               );
           }}
@@ -217,7 +235,10 @@ function waitingWords(waiting: Waiting | undefined): string {
   return waiting?.refused ?? 'kept here, not sent yet';
 }
 
-/** From this device while it waits here, else from the server; one that another device has not sent yet says so. */
+/**
+ * From this device while it waits here, else from the server; one that another device has not sent yet says
+ * so.
+ */
 function Shown({
   photo,
   size,
@@ -241,7 +262,15 @@ function Shown({
         Not here yet: another device has it.
       </span>
     );
-  return <img src={source} alt={alt} className={className} {...(style ? { style } : {})} onError={() => setFailed(source)} />;
+  return (
+    <img
+      src={source}
+      alt={alt}
+      className={className}
+      {...(style ? { style } : {})}
+      onError={() => setFailed(source)}
+    />
+  );
 }
 
 function Pins({ box, photo }: { box: Box; photo: Kept }) {
@@ -260,7 +289,12 @@ function Pins({ box, photo }: { box: Box; photo: Kept }) {
               kind="quiet"
               icon={Trash2}
               iconOnly
-              onClick={() => apply(setParts('photo', photo.id, photo, { pins: pins.filter((other) => other !== pin) }), 'Take a pin out')}
+              onClick={() =>
+                apply(
+                  setParts('photo', photo.id, photo, { pins: pins.filter((other) => other !== pin) }),
+                  'Take a pin out',
+                )
+              }
             >
               Take pin {index + 1} out
             </Button>

@@ -7,7 +7,10 @@ export interface Shrunk {
   height: number;
 }
 
-/** Drawn anew on the device, so that a weak signal carries it and no position data goes with it. Throws when it is no picture. */
+/**
+ * Drawn anew on the device, so that a weak signal carries it and no position data goes with it. Throws when
+ * it is no picture.
+ */
 export async function shrink(file: File): Promise<Shrunk> {
   let bitmap: ImageBitmap;
   try {

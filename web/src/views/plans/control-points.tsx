@@ -38,7 +38,9 @@ export function ControlPoints({ judged }: { judged: Plans['controls'] }) {
         </Button>
       </div>
       {points.length === 0 && (
-        <p className="text-soft">None. A battery control can be stuck on a wall or stand over a switch that is left on.</p>
+        <p className="text-soft">
+          None. A battery control can be stuck on a wall or stand over a switch that is left on.
+        </p>
       )}
       <ul>
         {points.map((point) => {
@@ -54,7 +56,8 @@ export function ControlPoints({ judged }: { judged: Plans['controls'] }) {
                     {' '}
                     {device ? `${device.maker} ${device.model}` : point.deviceId},{' '}
                     {MOUNTINGS.find((entry) => entry.value === point.mounting)?.label ?? 'on the wall'} in{' '}
-                    {known.rooms.get(point.roomId)?.name}, works {point.targets.length} {point.targets.length === 1 ? 'thing' : 'things'}
+                    {known.rooms.get(point.roomId)?.name}, works {point.targets.length}{' '}
+                    {point.targets.length === 1 ? 'thing' : 'things'}
                   </span>
                 </button>
                 <Button
@@ -83,14 +86,23 @@ export function ControlPoints({ judged }: { judged: Plans['controls'] }) {
 function ControlDialog({ point: first, onClose }: { point: ControlPoint; onClose: () => void }) {
   const { job, known, apply } = useJob();
   const [point, setPoint] = useState(first);
-  const controls = job.catalogue.devices.filter((device) => device.mount === 'surface' && device.practices.includes(job.practice));
+  const controls = job.catalogue.devices.filter(
+    (device) => device.mount === 'surface' && device.practices.includes(job.practice),
+  );
   const set = (more: Partial<ControlPoint>) => setPoint({ ...point, ...more });
-  const keys = point.targets.map((target) => (target.loadId ? `load:${target.loadId}` : `place:${target.boxId}/${target.position}`));
+  const keys = point.targets.map((target) =>
+    target.loadId ? `load:${target.loadId}` : `place:${target.boxId}/${target.position}`,
+  );
   const targets = [
     ...job.selections.flatMap((selection) => {
       const device = known.devices.get(selection.deviceId ?? '');
       return device
-        ? [{ value: `place:${selection.boxId}/${selection.position}`, label: `${known.boxes.get(selection.boxId)?.name}, ${device.model}` }]
+        ? [
+            {
+              value: `place:${selection.boxId}/${selection.position}`,
+              label: `${known.boxes.get(selection.boxId)?.name}, ${device.model}`,
+            },
+          ]
         : [];
     }),
     ...job.loads
@@ -118,7 +130,12 @@ function ControlDialog({ point: first, onClose }: { point: ControlPoint; onClose
         options={controls.map((device) => ({ value: device.id, label: `${device.maker} ${device.model}` }))}
         onChoice={(deviceId) => set({ deviceId })}
       />
-      <Segments label="Where it sits" value={point.mounting ?? 'wall'} options={MOUNTINGS} onChoice={(mounting) => set({ mounting })} />
+      <Segments
+        label="Where it sits"
+        value={point.mounting ?? 'wall'}
+        options={MOUNTINGS}
+        onChoice={(mounting) => set({ mounting })}
+      />
       <PickSeveral
         label="What it works"
         placeholder="nothing yet"
@@ -127,7 +144,10 @@ function ControlDialog({ point: first, onClose }: { point: ControlPoint; onClose
         onChoice={(values) =>
           set({
             targets: values.map((value) => {
-              const [kind = '', rest = ''] = [value.slice(0, value.indexOf(':')), value.slice(value.indexOf(':') + 1)];
+              const [kind = '', rest = ''] = [
+                value.slice(0, value.indexOf(':')),
+                value.slice(value.indexOf(':') + 1),
+              ];
               if (kind === 'load') return { loadId: rest };
               const slash = rest.lastIndexOf('/');
               return { boxId: rest.slice(0, slash), position: Number(rest.slice(slash + 1)) };

@@ -11,8 +11,8 @@ export function PhaseList({ plan }: { plan: ReckonedPlan }) {
     <section aria-label="Room by room" className="my-4 max-w-3xl">
       <h2 className="text-lg font-bold">Room by room, over time</h2>
       <p className="mb-2 text-sm text-soft">
-        Every device is the one it will have for good, so nothing bought early is replaced. What asks for a further hub comes after what
-        does not.
+        Every device is the one it will have for good, so nothing bought early is replaced. What asks for a
+        further hub comes after what does not.
       </p>
       <div className="overflow-x-auto">
         <table className="w-full min-w-xl border-collapse text-sm">
@@ -28,9 +28,13 @@ export function PhaseList({ plan }: { plan: ReckonedPlan }) {
           <tbody>
             {plan.phases.map((phase) => (
               <tr key={phase.roomIds.join()} className="border-t border-rule">
-                <td className="py-1.5 pr-2">{phase.roomIds.map((id) => known.rooms.get(id)?.name ?? id).join(' and ')}</td>
+                <td className="py-1.5 pr-2">
+                  {phase.roomIds.map((id) => known.rooms.get(id)?.name ?? id).join(' and ')}
+                </td>
                 <td className="py-1.5 pr-2 text-right tabular-nums">{phase.places}</td>
-                <td className="py-1.5 pr-2">{phase.hubIds.map((id) => known.hubs.get(id)?.name ?? id).join(', ') || 'none'}</td>
+                <td className="py-1.5 pr-2">
+                  {phase.hubIds.map((id) => known.hubs.get(id)?.name ?? id).join(', ') || 'none'}
+                </td>
                 <td className="py-1.5 pr-2 text-right tabular-nums">{moneyText(phase.total, currency)}</td>
                 <td className="py-1.5 text-right tabular-nums">
                   {moneyText(phase.sum, currency)}

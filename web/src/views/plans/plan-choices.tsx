@@ -1,4 +1,12 @@
-import { boxesOfRoom, type PlanChoice, placeKey, roomsInOrder, STRATEGY_WORDS, setParts, whyWords } from '@inventario/core';
+import {
+  boxesOfRoom,
+  type PlanChoice,
+  placeKey,
+  roomsInOrder,
+  STRATEGY_WORDS,
+  setParts,
+  whyWords,
+} from '@inventario/core';
 import { Ban, CircleSlash2, Pin, PinOff } from 'lucide-react';
 import { Link } from 'react-router';
 import { paths } from '../../app/paths.js';
@@ -18,14 +26,21 @@ export function PlanChoices({ plan }: { plan: ReckonedPlan }) {
     const device = known.devices.get(id ?? '');
     return device ? `${device.maker} ${device.model}` : 'the switch stays';
   };
-  const here = (entry: { boxId?: string | undefined; position?: number | undefined }, place: { boxId: string; position: number }) =>
-    entry.boxId === place.boxId && entry.position === place.position;
+  const here = (
+    entry: { boxId?: string | undefined; position?: number | undefined },
+    place: { boxId: string; position: number },
+  ) => entry.boxId === place.boxId && entry.position === place.position;
   const pin = (choice: PlanChoice) =>
     setBrief(
       {
         pins: [
           ...pins.filter((entry) => !here(entry, choice)),
-          { boxId: choice.boxId, position: choice.position, deviceId: choice.deviceId as string, strategy: choice.strategy },
+          {
+            boxId: choice.boxId,
+            position: choice.position,
+            deviceId: choice.deviceId as string,
+            strategy: choice.strategy,
+          },
         ],
       },
       `Pin ${nameOf(choice.deviceId)}`,
@@ -46,7 +61,12 @@ export function PlanChoices({ plan }: { plan: ReckonedPlan }) {
               {ban.boxId ? `, not at ${known.boxes.get(ban.boxId)?.name}` : ', nowhere'}
               <Button
                 kind="quiet"
-                onClick={() => setBrief({ bans: bans.filter((entry) => entry !== ban) }, `Allow ${nameOf(ban.deviceId)} again`)}
+                onClick={() =>
+                  setBrief(
+                    { bans: bans.filter((entry) => entry !== ban) },
+                    `Allow ${nameOf(ban.deviceId)} again`,
+                  )
+                }
               >
                 Allow again
               </Button>
@@ -69,10 +89,18 @@ export function PlanChoices({ plan }: { plan: ReckonedPlan }) {
               {places.map(({ box, position, key }) => {
                 const choice = choices.get(key);
                 const place = unserved.get(key);
-                const pinned = pins.some((entry) => entry.boxId === box.id && entry.position === position.index);
+                const pinned = pins.some(
+                  (entry) => entry.boxId === box.id && entry.position === position.index,
+                );
                 return (
-                  <li key={key} className="flex flex-wrap items-center gap-x-3 gap-y-1 border-t border-rule py-1">
-                    <Link className="w-52 shrink-0 underline" to={paths.place(job.id, box.id, position.index)}>
+                  <li
+                    key={key}
+                    className="flex flex-wrap items-center gap-x-3 gap-y-1 border-t border-rule py-1"
+                  >
+                    <Link
+                      className="w-52 shrink-0 underline"
+                      to={paths.place(job.id, box.id, position.index)}
+                    >
                       {box.name}
                       {box.positions.length > 1 && `, ${position.index}`}
                     </Link>
@@ -86,7 +114,8 @@ export function PlanChoices({ plan }: { plan: ReckonedPlan }) {
                     )}
                     {place && (
                       <span className="flex min-w-40 flex-1 items-center gap-2 text-soft">
-                        <CircleSlash2 aria-hidden className="size-4 shrink-0" /> Nothing: {whyWords(place.why)}
+                        <CircleSlash2 aria-hidden className="size-4 shrink-0" /> Nothing:{' '}
+                        {whyWords(place.why)}
                       </span>
                     )}
                     {pinned ? (
@@ -94,7 +123,11 @@ export function PlanChoices({ plan }: { plan: ReckonedPlan }) {
                         icon={PinOff}
                         onClick={() =>
                           setBrief(
-                            { pins: pins.filter((entry) => !here(entry, { boxId: box.id, position: position.index })) },
+                            {
+                              pins: pins.filter(
+                                (entry) => !here(entry, { boxId: box.id, position: position.index }),
+                              ),
+                            },
                             'Take the pin out',
                           )
                         }
@@ -103,7 +136,13 @@ export function PlanChoices({ plan }: { plan: ReckonedPlan }) {
                       </Button>
                     ) : (
                       choice?.deviceId && (
-                        <Button kind="quiet" icon={Pin} iconOnly title="Hold this device here in every plan" onClick={() => pin(choice)}>
+                        <Button
+                          kind="quiet"
+                          icon={Pin}
+                          iconOnly
+                          title="Hold this device here in every plan"
+                          onClick={() => pin(choice)}
+                        >
                           Pin {nameOf(choice.deviceId)} at {box.name}
                         </Button>
                       )
@@ -116,7 +155,16 @@ export function PlanChoices({ plan }: { plan: ReckonedPlan }) {
                         title="Never this device here"
                         onClick={() =>
                           setBrief(
-                            { bans: [...bans, { deviceId: choice.deviceId as string, boxId: box.id, position: position.index }] },
+                            {
+                              bans: [
+                                ...bans,
+                                {
+                                  deviceId: choice.deviceId as string,
+                                  boxId: box.id,
+                                  position: position.index,
+                                },
+                              ],
+                            },
                             `Rule out ${nameOf(choice.deviceId)}`,
                           )
                         }

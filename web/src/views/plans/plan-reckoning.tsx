@@ -37,7 +37,11 @@ export function PlanReckoning({
       {plan.trial && <TrialNote trial={plan.trial} />}
       {plan.spares.length > 0 && (
         <p className="text-sm">
-          Spares apart: {plan.spares.map((spare) => `${spare.count} x ${known.devices.get(spare.deviceId)?.model}`).join(', ')},{' '}
+          Spares apart:{' '}
+          {plan.spares
+            .map((spare) => `${spare.count} x ${known.devices.get(spare.deviceId)?.model}`)
+            .join(', ')}
+          ,{' '}
           {moneyText(
             plan.spares.reduce((sum, spare) => sum + spare.price, 0),
             currency,
@@ -83,7 +87,10 @@ function OneMoreWish() {
       {costs && (
         <ul className="text-sm">
           {costs.map((cost) => (
-            <li key={`${cost.kind}${cost.what}`} className="flex justify-between gap-2 border-t border-rule py-1">
+            <li
+              key={`${cost.kind}${cost.what}`}
+              className="flex justify-between gap-2 border-t border-rule py-1"
+            >
               <span>{requirementWords(cost)}</span>
               <span className="text-right tabular-nums">
                 {cost.lost > 0

@@ -41,7 +41,9 @@ export function PlansView() {
   const adopt = () => {
     const hindered = apply(adoptParts(plan.choices, job), `Adopt the plan: ${SCHOOL_WORDS[school].name}`);
     say(
-      hindered ? `That cannot be recorded: ${hindered}.` : `${plan.choices.length} places are chosen as planned.`,
+      hindered
+        ? `That cannot be recorded: ${hindered}.`
+        : `${plan.choices.length} places are chosen as planned.`,
       hindered ? undefined : { label: 'Undo', run: undo },
     );
   };
@@ -59,8 +61,8 @@ export function PlansView() {
       ) : (
         <>
           <p className="mb-3 max-w-prose">
-            Each school serves as many of the {wanted} places as it can, then for the least money. Only what fits as the findings stand is
-            planned; what is not proved waits.{standing}
+            Each school serves as many of the {wanted} places as it can, then for the least money. Only what
+            fits as the findings stand is planned; what is not proved waits.{standing}
           </p>
           <SchoolTable plans={answer.plans} school={plan.school} onSchool={setSchool} />
           <Suspense fallback={null}>

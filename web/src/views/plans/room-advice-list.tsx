@@ -2,7 +2,11 @@ import { ADVICE_WORDS, type RoomAdvice, type SideCost } from '@inventario/core';
 import { useJob } from '../../data/job-context.js';
 import { moneyText } from '../choose/money-text.js';
 
-const ADVICE: Record<RoomAdvice['advice'], string> = { switch: 'Switches', bulbs: 'Bulbs', leave: 'Leave it' };
+const ADVICE: Record<RoomAdvice['advice'], string> = {
+  switch: 'Switches',
+  bulbs: 'Bulbs',
+  leave: 'Leave it',
+};
 
 /** Switch, bulbs or leave: the sum of either way, room by room. The installer decides. */
 export function RoomAdviceList({ advice }: { advice: readonly RoomAdvice[] }) {
@@ -21,14 +25,21 @@ export function RoomAdviceList({ advice }: { advice: readonly RoomAdvice[] }) {
             <p>
               <span className="mr-2 font-semibold">{known.rooms.get(room.roomId)?.name}</span>
               <strong>{ADVICE[room.advice]}</strong>
-              <span className="text-soft"> {room.because.map((reason) => ADVICE_WORDS[reason]).join(' ')}</span>
+              <span className="text-soft">
+                {' '}
+                {room.because.map((reason) => ADVICE_WORDS[reason]).join(' ')}
+              </span>
             </p>
             {room.advice !== 'leave' && (
               <dl className="grid grid-cols-[5rem_1fr] text-sm tabular-nums">
                 <dt className="text-soft">Switches</dt>
                 <dd>{side(room.switches, room.switches?.pieces === 1 ? 'device for' : 'devices for')}</dd>
                 <dt className="text-soft">Bulbs</dt>
-                <dd>{room.lamps === 0 ? 'no lamps here' : side(room.bulbs, room.bulbs ? `x ${room.bulbs.bulb},` : '')}</dd>
+                <dd>
+                  {room.lamps === 0
+                    ? 'no lamps here'
+                    : side(room.bulbs, room.bulbs ? `x ${room.bulbs.bulb},` : '')}
+                </dd>
               </dl>
             )}
           </li>

@@ -18,18 +18,28 @@ export function SchoolTable({
   const { currency } = job.money ?? {};
   const budget = job.brief?.budget;
   const rows: { name: string; of: (plan: ReckonedPlan) => string; strong?: boolean }[] = [
-    { name: 'Places served', of: (plan) => `${plan.served} of ${plan.served + plan.unserved.length}`, strong: true },
+    {
+      name: 'Places served',
+      of: (plan) => `${plan.served} of ${plan.served + plan.unserved.length}`,
+      strong: true,
+    },
     { name: currency ? `Cost, ${currency}` : 'Cost', of: (plan) => amount(plan.total), strong: true },
-    ...(budget === undefined ? [] : [{ name: 'Against the budget', of: (plan: ReckonedPlan) => overBudget(plan.total - budget) }]),
+    ...(budget === undefined
+      ? []
+      : [{ name: 'Against the budget', of: (plan: ReckonedPlan) => overBudget(plan.total - budget) }]),
     { name: 'Devices', of: (plan) => amount(plan.devices) },
     { name: 'Hubs to buy', of: (plan) => amount(plan.hubs) },
     { name: 'Parts', of: (plan) => amount(plan.parts) },
     { name: 'Labour', of: (plan) => `${amount(plan.labour)}, ${plan.labourMinutes} min` },
     { name: 'Families', of: (plan) => (plan.families.length > 0 ? plan.families.join(', ') : 'none') },
-    { name: 'Hubs', of: (plan) => plan.hubIds.map((id) => known.hubs.get(id)?.name ?? id).join(', ') || 'none' },
+    {
+      name: 'Hubs',
+      of: (plan) => plan.hubIds.map((id) => known.hubs.get(id)?.name ?? id).join(', ') || 'none',
+    },
     {
       name: 'On the router',
-      of: ({ router }) => (router.limit === null ? `${router.clients}` : `${router.clients} of ${router.limit}`),
+      of: ({ router }) =>
+        router.limit === null ? `${router.clients}` : `${router.clients} of ${router.limit}`,
     },
     ...OUTAGES.map((outage) => ({
       name: OUTAGE_WORDS[outage],
@@ -40,7 +50,8 @@ export function SchoolTable({
     })),
     {
       name: 'Proof',
-      of: ({ proof }) => (proof === 'optimal' ? 'the least there is' : `at most ${amount(proof.gap)} over the least`),
+      of: ({ proof }) =>
+        proof === 'optimal' ? 'the least there is' : `at most ${amount(proof.gap)} over the least`,
     },
   ];
   return (
@@ -58,7 +69,9 @@ export function SchoolTable({
                   onClick={() => onSchool(plan.school)}
                   className={classes(
                     'min-h-13 w-full rounded-md border px-1 leading-tight font-bold',
-                    plan.school === school ? 'border-strong bg-strong text-onstrong' : 'border-rule bg-sheet hover:border-ink',
+                    plan.school === school
+                      ? 'border-strong bg-strong text-onstrong'
+                      : 'border-rule bg-sheet hover:border-ink',
                   )}
                 >
                   {SCHOOL_WORDS[plan.school].name}

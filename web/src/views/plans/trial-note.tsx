@@ -16,8 +16,12 @@ export function TrialNote({ trial }: { trial: Trial }) {
         <Link className="underline" to={paths.place(job.id, trial.boxId, trial.position)}>
           {known.boxes.get(trial.boxId)?.name}
         </Link>
-        : {trial.places === 1 ? 'its only place' : `of its ${trial.places} places the one where most is at stake`}
-        {hardest && `, ${Math.round(hardest.share * 100)} % ${TRIAL_WORDS[hardest.what]}`}. What goes in and joins there does so elsewhere.
+        :{' '}
+        {trial.places === 1
+          ? 'its only place'
+          : `of its ${trial.places} places the one where most is at stake`}
+        {hardest && `, ${Math.round(hardest.share * 100)} % ${TRIAL_WORDS[hardest.what]}`}. What goes in and
+        joins there does so elsewhere.
         {!trial.told && ' Not every conductor is labelled there yet.'}
       </p>
     </section>

@@ -38,7 +38,11 @@ export function BoxPanel({ box, change }: { box: Box; change: ChangeBox }) {
     change({ enclosure: { ...enclosure, ...more } }, label, mergeKey);
   const planned = useMemo(() => plannedDevices(box, known), [box, known]);
   const geometry = useMemo(
-    () => boxGeometry(box, planned.length > 0 ? contentsAsPlanned(box, planned, known) : contentsAsFound(box, known)),
+    () =>
+      boxGeometry(
+        box,
+        planned.length > 0 ? contentsAsPlanned(box, planned, known) : contentsAsFound(box, known),
+      ),
     [box, known, planned],
   );
   const gangWord = WORDS[job.practice].gang;
@@ -62,7 +66,10 @@ export function BoxPanel({ box, change }: { box: Box; change: ChangeBox }) {
             { value: 'unbonded', label: 'metal, not' },
           ]}
           onChoice={(choice) =>
-            set({ material: choice === 'plastic' ? 'plastic' : 'metal', grounded: choice === 'bonded' }, 'Material of the box')
+            set(
+              { material: choice === 'plastic' ? 'plastic' : 'metal', grounded: choice === 'bonded' },
+              'Material of the box',
+            )
           }
         />
       </div>
@@ -77,7 +84,11 @@ export function BoxPanel({ box, change }: { box: Box; change: ChangeBox }) {
           units={units}
         />
         <div className="flex items-end">
-          <Toggle label="Clamps inside" on={enclosure.internalClamps} onToggle={(internalClamps) => set({ internalClamps }, 'Clamps')} />
+          <Toggle
+            label="Clamps inside"
+            on={enclosure.internalClamps}
+            onToggle={(internalClamps) => set({ internalClamps }, 'Clamps')}
+          />
         </div>
       </div>
       <Disclosure>
@@ -164,7 +175,9 @@ function isRead(box: Box): boolean {
   const { capacity, depth } = box.enclosure;
   const volume =
     capacity.from === 'standard' ||
-    (capacity.from === 'marked' ? (millilitres(capacity) ?? 0) > 0 : capacity.width * capacity.height * capacity.depth > 0);
+    (capacity.from === 'marked'
+      ? (millilitres(capacity) ?? 0) > 0
+      : capacity.width * capacity.height * capacity.depth > 0);
   return volume && depth > 0;
 }
 
@@ -174,7 +187,10 @@ function EnclosureInWords({ box, onChange }: { box: Box; onChange: () => void })
   const units = useUnits(job.practice);
   const { enclosure } = box;
   const { capacity } = enclosure;
-  const standard = capacity.from === 'standard' ? job.catalogue.enclosures.find((entry) => entry.id === capacity.enclosureId) : undefined;
+  const standard =
+    capacity.from === 'standard'
+      ? job.catalogue.enclosures.find((entry) => entry.id === capacity.enclosureId)
+      : undefined;
   const ml =
     capacity.from === 'marked'
       ? millilitres(capacity)
@@ -189,10 +205,15 @@ function EnclosureInWords({ box, onChange }: { box: Box; onChange: () => void })
       `${enclosure.gangs} ${WORDS[job.practice].gang}${enclosure.gangs === 1 ? '' : 's'}, ${enclosure.material === 'plastic' ? 'plastic' : enclosure.grounded ? 'metal, bonded' : 'metal, not bonded'}`,
     ],
     ['Volume', `${volumeText(ml ?? 0, units)}, ${standard ? `standard: ${standard.name}` : capacity.from}`],
-    ['Depth', `${lengthText(enclosure.depth, units)}${enclosure.setBack ? `, set back ${lengthText(enclosure.setBack, units)}` : ''}`],
+    [
+      'Depth',
+      `${lengthText(enclosure.depth, units)}${enclosure.setBack ? `, set back ${lengthText(enclosure.setBack, units)}` : ''}`,
+    ],
     ['Clamps', enclosure.internalClamps ? 'inside' : 'none inside'],
     ...(enclosure.rings?.length ? [['Rings', String(enclosure.rings.length)]] : []),
-    ...(box.signal ? [['Signal', 'rssi' in box.signal ? `${box.signal.rssi} dBm` : `${box.signal.bars} bars`]] : []),
+    ...(box.signal
+      ? [['Signal', 'rssi' in box.signal ? `${box.signal.rssi} dBm` : `${box.signal.bars} bars`]]
+      : []),
   ];
   return (
     <div className="flex flex-col gap-2">
@@ -211,7 +232,9 @@ function EnclosureInWords({ box, onChange }: { box: Box; onChange: () => void })
   );
 }
 
-const HAZARDS = Object.fromEntries(Hazard.options.map((id) => [id, STOP_WORDS[id].name.toLowerCase()])) as Record<Hazard, string>;
+const HAZARDS = Object.fromEntries(
+  Hazard.options.map((id) => [id, STOP_WORDS[id].name.toLowerCase()]),
+) as Record<Hazard, string>;
 
 function Ticks<Id extends string>({
   legend,
@@ -233,7 +256,9 @@ function Ticks<Id extends string>({
             key={id}
             aria-pressed={ticked.includes(id)}
             kind={ticked.includes(id) ? 'main' : 'plain'}
-            onClick={() => onTick(ticked.includes(id) ? ticked.filter((other) => other !== id) : [...ticked, id])}
+            onClick={() =>
+              onTick(ticked.includes(id) ? ticked.filter((other) => other !== id) : [...ticked, id])
+            }
           >
             {words[id]}
           </Button>
@@ -289,7 +314,8 @@ function Volume({ box, set }: { box: Box; set: SetEnclosure }) {
   const standards = job.catalogue.enclosures.filter((enclosure) => enclosure.practice === job.practice);
   const take = (from: 'marked' | 'standard' | 'measured') => {
     if (from === 'marked') set({ capacity: { from, ...typed(0) } }, 'Volume as marked');
-    else if (from === 'measured') set({ capacity: { from, width: 0, height: 0, depth: box.enclosure.depth } }, 'Volume as measured');
+    else if (from === 'measured')
+      set({ capacity: { from, width: 0, height: 0, depth: box.enclosure.depth } }, 'Volume as measured');
     else if (standards[0]) set({ capacity: { from, enclosureId: standards[0].id } }, 'A standard box');
   };
   return (
@@ -312,7 +338,9 @@ function Volume({ box, set }: { box: Box; set: SetEnclosure }) {
           zeroIsEmpty
           max={20_000}
           value={shown(capacity)}
-          onNumber={(value) => set({ capacity: { from: 'marked', ...typed(value) } }, 'Volume as marked', 'volume')}
+          onNumber={(value) =>
+            set({ capacity: { from: 'marked', ...typed(value) } }, 'Volume as marked', 'volume')
+          }
         />
       )}
       {capacity.from === 'standard' && (
@@ -320,7 +348,11 @@ function Volume({ box, set }: { box: Box; set: SetEnclosure }) {
           label="Which"
           hideLabel
           value={capacity.enclosureId}
-          options={standards.map((enclosure) => ({ value: enclosure.id, label: enclosure.name, hint: `${shown(enclosure)} ${unit}` }))}
+          options={standards.map((enclosure) => ({
+            value: enclosure.id,
+            label: enclosure.name,
+            hint: `${shown(enclosure)} ${unit}`,
+          }))}
           onChoice={(enclosureId) => {
             const chosen = standards.find((enclosure) => enclosure.id === enclosureId);
             // A standard box has a known depth; one measured by hand stays.
@@ -359,7 +391,11 @@ function Rings({ box, set }: { box: Box; set: SetEnclosure }) {
   const rings = box.enclosure.rings ?? [];
   const inch = units === 'inch';
   const change = (index: number, more: Partial<(typeof rings)[number]>) =>
-    set({ rings: rings.map((ring, at) => (at === index ? { ...ring, ...more } : ring)) }, 'Ring', `ring${index}`);
+    set(
+      { rings: rings.map((ring, at) => (at === index ? { ...ring, ...more } : ring)) },
+      'Ring',
+      `ring${index}`,
+    );
   return (
     <div className="flex flex-col gap-2">
       {Object.entries(rings).map(([at, ring]) => (
@@ -367,11 +403,26 @@ function Rings({ box, set }: { box: Box; set: SetEnclosure }) {
           <NumberField
             label={`Ring ${Number(at) + 1}, volume`}
             unit={inch ? 'in³' : 'mL'}
-            value={inch ? (ring.in3 ?? rounded(cubicInches(millilitres(ring) ?? 0), 2)) : rounded(millilitres(ring) ?? 0, 1)}
-            onNumber={(value) => change(Number(at), inch ? { in3: value, mL: undefined } : { mL: value, in3: undefined })}
+            value={
+              inch
+                ? (ring.in3 ?? rounded(cubicInches(millilitres(ring) ?? 0), 2))
+                : rounded(millilitres(ring) ?? 0, 1)
+            }
+            onNumber={(value) =>
+              change(Number(at), inch ? { in3: value, mL: undefined } : { mL: value, in3: undefined })
+            }
           />
-          <LengthField label="adds depth" units={units} mm={ring.depth} onMm={(depth) => change(Number(at), { depth })} />
-          <Button icon={Minus} iconOnly onClick={() => set({ rings: rings.toSpliced(Number(at), 1) }, 'Take a ring out')}>
+          <LengthField
+            label="adds depth"
+            units={units}
+            mm={ring.depth}
+            onMm={(depth) => change(Number(at), { depth })}
+          />
+          <Button
+            icon={Minus}
+            iconOnly
+            onClick={() => set({ rings: rings.toSpliced(Number(at), 1) }, 'Take a ring out')}
+          >
             Take ring {Number(at) + 1} out
           </Button>
         </div>
@@ -379,7 +430,9 @@ function Rings({ box, set }: { box: Box; set: SetEnclosure }) {
       <Button
         icon={Plus}
         className="self-start"
-        onClick={() => set({ rings: [...rings, inch ? { in3: 6, depth: 16 } : { mL: 98, depth: 16 }] }, 'Add a ring')}
+        onClick={() =>
+          set({ rings: [...rings, inch ? { in3: 6, depth: 16 } : { mL: 98, depth: 16 }] }, 'Add a ring')
+        }
       >
         Ring, raised cover or extension
       </Button>

@@ -42,7 +42,9 @@ export function BoxReckoning({ box, identify }: { box: Box; identify?: ReactNode
   const reckoning = house?.get(box.id);
   if (!reckoning) return <p>Being worked out …</p>;
   const { found, planned, progress } = reckoning;
-  const chosen = box.positions.some((position) => known.selections.get(placeKey(box.id, position.index))?.deviceId);
+  const chosen = box.positions.some(
+    (position) => known.selections.get(placeKey(box.id, position.index))?.deviceId,
+  );
   return (
     <div className="flex flex-col gap-4">
       <NextAction box={box} progress={progress} />
@@ -52,8 +54,8 @@ export function BoxReckoning({ box, identify }: { box: Box; identify?: ReactNode
       {chosen && <Fill title="Box fill, as planned" result={planned} units={units} open />}
       <Space result={chosen ? planned : found} units={units} planned={chosen} />
       <p className="text-sm text-soft">
-        {RULE_NOTES.local} {job.practice === 'ca' && RULE_NOTES.ca} Isolate and prove dead before opening a box; what nobody identified
-        stays disconnected.
+        {RULE_NOTES.local} {job.practice === 'ca' && RULE_NOTES.ca} Isolate and prove dead before opening a
+        box; what nobody identified stays disconnected.
       </p>
     </div>
   );
@@ -84,20 +86,29 @@ const ACTIONS: Record<Blocker['code'], string> = {
 function NextAction({ box, progress }: { box: Box; progress: BoxProgress }) {
   const { job, known, apply } = useJob();
   const next = progress.blockers.find((blocker) => blocker.stage === progress.next);
-  if (!next) return <p className="rounded-md border-2 border-ink bg-sheet p-3 font-semibold">This box is done.</p>;
+  if (!next)
+    return <p className="rounded-md border-2 border-ink bg-sheet p-3 font-semibold">This box is done.</p>;
   const recordMounted = () => {
     const id = newId();
-    apply([putPart('event', id, { id, kind: 'mounted', boxId: box.id, at: instant() })], `${box.name} wired and mounted`);
+    apply(
+      [putPart('event', id, { id, kind: 'mounted', boxId: box.id, at: instant() })],
+      `${box.name} wired and mounted`,
+    );
   };
-  const open = box.positions.find((position) => position.need?.smart && !known.selections.has(placeKey(box.id, position.index)));
-  const target = next.code === 'not-chosen' && open ? open : box.positions.find((position) => position.need?.smart);
+  const open = box.positions.find(
+    (position) => position.need?.smart && !known.selections.has(placeKey(box.id, position.index)),
+  );
+  const target =
+    next.code === 'not-chosen' && open ? open : box.positions.find((position) => position.need?.smart);
   const rest = progress.blockers.filter((blocker) => blocker !== next && blocker.stage === progress.next);
   return (
     <section aria-label="Next" className="flex flex-col gap-2 rounded-md border-2 border-ink bg-sheet p-3">
       <h2 className="text-sm font-semibold text-soft">Next, before it counts as {next.stage}</h2>
       {next.code === 'not-mounted' ? (
         <>
-          <p className="text-sm">Wire it dead: breaker off and locked, proved dead at the face and again with the device out.</p>
+          <p className="text-sm">
+            Wire it dead: breaker off and locked, proved dead at the face and again with the device out.
+          </p>
           <Button kind="main" onClick={recordMounted}>
             Record: wired and mounted
           </Button>
@@ -107,7 +118,10 @@ function NextAction({ box, progress }: { box: Box; progress: BoxProgress }) {
       ) : (next.code === 'not-chosen' || next.code === 'over-full' || next.code === 'too-deep') && target ? (
         <ActionLink to={paths.place(job.id, box.id, target.index)}>{ACTIONS[next.code]}</ActionLink>
       ) : FOCUS[next.code] ? (
-        <Button kind="main" onClick={() => document.querySelector<HTMLInputElement>(FOCUS[next.code] as string)?.focus()}>
+        <Button
+          kind="main"
+          onClick={() => document.querySelector<HTMLInputElement>(FOCUS[next.code] as string)?.focus()}
+        >
           {ACTIONS[next.code]}
         </Button>
       ) : (
@@ -123,7 +137,10 @@ function NextAction({ box, progress }: { box: Box; progress: BoxProgress }) {
 
 function ActionLink({ to, children }: { to: string; children: ReactNode }) {
   return (
-    <Link to={to} className="flex min-h-11 items-center justify-center rounded-md bg-strong px-3 font-semibold text-onstrong">
+    <Link
+      to={to}
+      className="flex min-h-11 items-center justify-center rounded-md bg-strong px-3 font-semibold text-onstrong"
+    >
       {children}
     </Link>
   );
@@ -132,7 +149,13 @@ function ActionLink({ to, children }: { to: string; children: ReactNode }) {
 function Verdict({ good, children }: { good: boolean | null; children: ReactNode }) {
   const Icon = good === null ? CircleHelp : good ? CircleCheck : CircleSlash2;
   return (
-    <span className={good === false ? 'flex items-center gap-1.5 font-bold text-stop' : 'flex items-center gap-1.5 font-bold'}>
+    <span
+      className={
+        good === false
+          ? 'flex items-center gap-1.5 font-bold text-stop'
+          : 'flex items-center gap-1.5 font-bold'
+      }
+    >
       <Icon aria-hidden className="size-5" />
       {children}
     </span>
@@ -159,12 +182,27 @@ const METHODS: Record<BoxAssessment['method'], string> = {
   none: 'no count in this practice',
 };
 
-function Fill({ title, result, units, open }: { title: string; result: BoxAssessment; units: UnitSystem; open: boolean }) {
+function Fill({
+  title,
+  result,
+  units,
+  open,
+}: {
+  title: string;
+  result: BoxAssessment;
+  units: UnitSystem;
+  open: boolean;
+}) {
   const { usedMl, capacityMl, remainingMl } = result;
   const word = {
     ok: 'Closes by the count',
     over: 'Over-full',
-    'no-rule': result.method === 'none' ? 'No count applies' : capacityMl === null ? 'Volume not read' : 'No standing in the count',
+    'no-rule':
+      result.method === 'none'
+        ? 'No count applies'
+        : capacityMl === null
+          ? 'Volume not read'
+          : 'No standing in the count',
   }[result.verdict];
   return (
     <section aria-label={title}>
@@ -180,7 +218,9 @@ function Fill({ title, result, units, open }: { title: string; result: BoxAssess
           <p>
             {volumeText(usedMl, units)} used{capacityMl !== null && ` of ${volumeText(capacityMl, units)}`}
             {remainingMl !== null &&
-              (remainingMl < 0 ? `, ${volumeText(-remainingMl, units)} too much` : `, ${volumeText(remainingMl, units)} left`)}
+              (remainingMl < 0
+                ? `, ${volumeText(-remainingMl, units)} too much`
+                : `, ${volumeText(remainingMl, units)} left`)}
           </p>
           <Why label="What it is made of" open={open}>
             <table className="w-full text-sm">
@@ -219,9 +259,22 @@ function FillGauge({ used, capacity }: { used: number; capacity: number | null }
     <svg aria-hidden="true" viewBox="0 0 200 14" className="my-1 w-full text-ink" preserveAspectRatio="none">
       <rect x="0" y="2" width={(200 * Math.min(used, capacity)) / scale} height="10" fill="currentColor" />
       {used > capacity && (
-        <rect x={(200 * capacity) / scale} y="2" width={(200 * (used - capacity)) / scale} height="10" fill="var(--stop)" />
+        <rect
+          x={(200 * capacity) / scale}
+          y="2"
+          width={(200 * (used - capacity)) / scale}
+          height="10"
+          fill="var(--stop)"
+        />
       )}
-      <rect x="0.5" y="1.5" width={(200 * capacity) / scale - 1} height="11" fill="none" stroke="currentColor" />
+      <rect
+        x="0.5"
+        y="1.5"
+        width={(200 * capacity) / scale - 1}
+        height="11"
+        fill="none"
+        stroke="currentColor"
+      />
     </svg>
   );
 }
@@ -234,7 +287,11 @@ function Space({ result, units, planned }: { result: BoxAssessment; units: UnitS
       <div>
         <h2 className="text-sm font-semibold text-soft">Depth{planned ? ', as planned' : ''}</h2>
         <Verdict good={depth.verdict === 'unknown' ? null : depth.verdict === 'fits'}>
-          {depth.verdict === 'unknown' ? 'Depth not measured' : depth.verdict === 'fits' ? 'Deep enough' : 'Too deep'}
+          {depth.verdict === 'unknown'
+            ? 'Depth not measured'
+            : depth.verdict === 'fits'
+              ? 'Deep enough'
+              : 'Too deep'}
         </Verdict>
         <p>
           {deepest
@@ -246,7 +303,14 @@ function Space({ result, units, planned }: { result: BoxAssessment; units: UnitS
       <div>
         <h2 className="text-sm font-semibold text-soft">Packing{planned ? ', as planned' : ''}</h2>
         <Verdict good={packing.verdict === 'unknown' ? null : packing.verdict !== 'will-not-close'}>
-          {{ comfortable: 'Comfortable', tight: 'Tight', 'will-not-close': 'Will not close', unknown: 'Volume not read' }[packing.verdict]}
+          {
+            {
+              comfortable: 'Comfortable',
+              tight: 'Tight',
+              'will-not-close': 'Will not close',
+              unknown: 'Volume not read',
+            }[packing.verdict]
+          }
           {packing.occupancy !== null && `, ${Math.round(packing.occupancy * 100)} % occupied`}
         </Verdict>
         <p className="text-sm text-soft">{RULE_NOTES.estimate}</p>

@@ -23,13 +23,28 @@ import type { ChangeBox } from './change-box.js';
 import { sizeFor } from './preset-picker.js';
 
 /** A cable: what it is called, where it goes, one more conductor in it, taking it out. */
-export function CableDialog({ box, cableId, change, onClose }: { box: Box; cableId: string; change: ChangeBox; onClose: () => void }) {
+export function CableDialog({
+  box,
+  cableId,
+  change,
+  onClose,
+}: {
+  box: Box;
+  cableId: string;
+  change: ChangeBox;
+  onClose: () => void;
+}) {
   const { known, apply } = useJob();
   const cable = box.cables.find((entry) => entry.id === cableId);
   if (!cable) return null;
   const add = (colour: Colour) =>
     change(
-      { conductors: [...box.conductors, { id: newId(), cableId, size: sizeFor(box, known), colour, at: { capped: true } }] },
+      {
+        conductors: [
+          ...box.conductors,
+          { id: newId(), cableId, size: sizeFor(box, known), colour, at: { capped: true } },
+        ],
+      },
       `Add a ${colour} conductor`,
     );
   const count = box.conductors.filter((conductor) => conductor.cableId === cableId).length;
@@ -65,7 +80,10 @@ export function CableDialog({ box, cableId, change, onClose }: { box: Box; cable
           icon={Trash2}
           onClick={() => {
             apply(
-              [...setParts('box', box.id, box, withoutCable(box, cableId)), ...withoutRunOf(box.id, cableId, known)],
+              [
+                ...setParts('box', box.id, box, withoutCable(box, cableId)),
+                ...withoutRunOf(box.id, cableId, known),
+              ],
               `Take a cable out (${box.name})`,
             );
             onClose();
@@ -90,7 +108,8 @@ function GoesTo({ box, cableId }: { box: Box; cableId: string }) {
   const before = runOf(box.id, cableId, known);
   const sure = before?.run.known ?? 'supposed';
   const ends = farEnds(box, cableId, known);
-  const keyOf = (end: Run['ends'][number]) => [end.circuitId, end.loadId, end.boxId, end.cableId].map((id) => id ?? '').join('|');
+  const keyOf = (end: Run['ends'][number]) =>
+    [end.circuitId, end.loadId, end.boxId, end.cableId].map((id) => id ?? '').join('|');
   const say = (key: string, how: NonNullable<Run['known']>) => {
     const far = ends.find((end) => keyOf(end) === key) ?? null;
     apply(runParts(box, cableId, far, how, known, newId), `Where a cable goes (${box.name})`);
@@ -101,10 +120,15 @@ function GoesTo({ box, cableId }: { box: Box; cableId: string }) {
       <Pick
         label="Goes to"
         value={key}
-        options={[{ value: '', label: 'not known' }, ...ends.map((end) => ({ value: keyOf(end), label: endWords(end, known) }))]}
+        options={[
+          { value: '', label: 'not known' },
+          ...ends.map((end) => ({ value: keyOf(end), label: endWords(end, known) })),
+        ]}
         onChoice={(chosen) => say(chosen, sure)}
       />
-      {before && <Segments label="How that is known" value={sure} options={SURE} onChoice={(how) => say(key, how)} />}
+      {before && (
+        <Segments label="How that is known" value={sure} options={SURE} onChoice={(how) => say(key, how)} />
+      )}
     </div>
   );
 }

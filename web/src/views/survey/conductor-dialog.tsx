@@ -63,11 +63,19 @@ export function ConductorDialog({
     <Dialog title="Correct the conductor" open onClose={onClose}>
       <div className="flex flex-col gap-3">
         <div className="grid grid-cols-2 gap-3">
-          <Pick label="Colour" value={conductor.colour} options={COLOURS} onChoice={(colour) => set({ colour }, `Colour ${colour}`)} />
+          <Pick
+            label="Colour"
+            value={conductor.colour}
+            options={COLOURS}
+            onChoice={(colour) => set({ colour }, `Colour ${colour}`)}
+          />
           <Pick
             label="Size"
             value={conductor.size}
-            options={sizes.map((value) => ({ value, label: value.replace('AWG', ' AWG').replace('mm2', ' mm²') }))}
+            options={sizes.map((value) => ({
+              value,
+              label: value.replace('AWG', ' AWG').replace('mm2', ' mm²'),
+            }))}
             onChoice={(size) => set({ size }, `Size ${size}`)}
           />
         </div>
@@ -84,10 +92,22 @@ export function ConductorDialog({
           />
         ))}
         {!conductor.ends && (
-          <EndPick label="Where it ends" box={box} conductor={conductor} end={0} at={conductor.at} words={words} change={change} />
+          <EndPick
+            label="Where it ends"
+            box={box}
+            conductor={conductor}
+            end={0}
+            at={conductor.at}
+            words={words}
+            change={change}
+          />
         )}
         {conductor.unbroken && (
-          <Toggle label="in a loop long enough to cut" on={conductor.looped === true} onToggle={(looped) => set({ looped }, 'Looped')} />
+          <Toggle
+            label="in a loop long enough to cut"
+            on={conductor.looped === true}
+            onToggle={(looped) => set({ looped }, 'Looped')}
+          />
         )}
         <div className="grid grid-cols-2 gap-3">
           <Pick
@@ -109,7 +129,9 @@ export function ConductorDialog({
               { value: 'rubber', label: 'rubber' },
               { value: 'cloth', label: 'cloth' },
             ]}
-            onChoice={(insulation) => set({ insulation: insulation === 'plastic' ? undefined : insulation }, 'Insulation')}
+            onChoice={(insulation) =>
+              set({ insulation: insulation === 'plastic' ? undefined : insulation }, 'Insulation')
+            }
           />
           <NumberField
             label="Free length"
@@ -131,9 +153,13 @@ export function ConductorDialog({
           onToggle={(on) => set({ isolatedGround: on || undefined }, 'Isolated ground')}
         />
         {conductor.material === 'aluminium' && (
-          <p className="text-stop">Stop: aluminium conductors are for a licensed electrician. No connector here takes them.</p>
+          <p className="text-stop">
+            Stop: aluminium conductors are for a licensed electrician. No connector here takes them.
+          </p>
         )}
-        {conductor.insulation === 'cloth' && <p className="text-stop">Stop: do not flex cloth insulation. Call a licensed electrician.</p>}
+        {conductor.insulation === 'cloth' && (
+          <p className="text-stop">Stop: do not flex cloth insulation. Call a licensed electrician.</p>
+        )}
         <Button
           kind="stop"
           icon={Trash2}
@@ -180,7 +206,10 @@ function EndPick({ label, box, conductor, end, at, words, change }: EndProps) {
       ? []
       : box.cables
           .filter((cable) => cable.id !== conductor.cableId)
-          .map((cable) => ({ value: `through:${cable.id}`, label: `unbroken, on into ${cable.label ?? 'another cable'}` }))),
+          .map((cable) => ({
+            value: `through:${cable.id}`,
+            label: `unbroken, on into ${cable.label ?? 'another cable'}`,
+          }))),
   ];
   const pick = (value: string) => {
     const [kind, name = ''] = [value.split(':')[0], value.slice(value.indexOf(':') + 1)];
@@ -199,7 +228,9 @@ function EndPick({ label, box, conductor, end, at, words, change }: EndProps) {
     if (value === 'new-joint') {
       const made: Joint = {
         id: newId(),
-        connector: box.joints.at(-1)?.connector ?? (known.job.practice === 'us' || known.job.practice === 'ca' ? 'twist-on' : 'lever'),
+        connector:
+          box.joints.at(-1)?.connector ??
+          (known.job.practice === 'us' || known.job.practice === 'ca' ? 'twist-on' : 'lever'),
       };
       const moved = withEnd(box, conductor.id, end, { joint: made.id });
       change({ ...moved, joints: [...(moved.joints ?? []), made] }, 'A new joint');
@@ -216,7 +247,12 @@ function EndPick({ label, box, conductor, end, at, words, change }: EndProps) {
           value={joint.connector}
           options={CONNECTORS}
           onChoice={(connector) =>
-            change({ joints: box.joints.map((other) => (other.id === joint.id ? { ...other, connector } : other)) }, 'Connector of a joint')
+            change(
+              {
+                joints: box.joints.map((other) => (other.id === joint.id ? { ...other, connector } : other)),
+              },
+              'Connector of a joint',
+            )
           }
         />
       )}

@@ -31,14 +31,19 @@ export function ConductorTable({
               type="button"
               aria-pressed={held === conductor.id}
               onClick={() => onHold(conductor.id)}
-              className={classes('flex min-h-12 w-full items-center gap-3 px-2 text-left', held === conductor.id && 'bg-well')}
+              className={classes(
+                'flex min-h-12 w-full items-center gap-3 px-2 text-left',
+                held === conductor.id && 'bg-well',
+              )}
             >
               <Swatch colour={conductor.colour} />
               <span className="min-w-0 flex-1">
                 <span className="text-soft">{cable?.label}: </span>
                 {inWords(column, label, words, layout)}
               </span>
-              {!column.made && <RoleMark role={label?.role ?? 'unknown'} traveler={label?.traveler} size={28} />}
+              {!column.made && (
+                <RoleMark role={label?.role ?? 'unknown'} traveler={label?.traveler} size={28} />
+              )}
             </button>
           </li>
         );

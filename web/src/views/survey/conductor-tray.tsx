@@ -1,4 +1,12 @@
-import { type Box, COLOUR_WORDS, type Conductor, labelsOf, type Role, type Words, withLabel } from '@inventario/core';
+import {
+  type Box,
+  COLOUR_WORDS,
+  type Conductor,
+  labelsOf,
+  type Role,
+  type Words,
+  withLabel,
+} from '@inventario/core';
 import { Check, Pencil } from 'lucide-react';
 import { useJob } from '../../data/job-context.js';
 import { RoleMark } from '../../drawings/role-mark.js';
@@ -54,7 +62,8 @@ export function ConductorTray({ box, held, words, change, onLabel, onCorrect, on
         <fieldset className="grid grid-cols-5 gap-1 lg:grid-cols-10">
           <legend className="sr-only">What it is</legend>
           {ROLES.map(({ role, traveler, key }) => {
-            const on = (label?.role ?? 'unknown') === role && (role !== 'traveler' || label?.traveler === traveler);
+            const on =
+              (label?.role ?? 'unknown') === role && (role !== 'traveler' || label?.traveler === traveler);
             const name = `${words.roles[role]}${traveler ? ` ${traveler}` : ''}`;
             return (
               <button
@@ -85,7 +94,9 @@ function LabelDetails({ box, held, change }: { box: Box; held: Conductor; change
   const { known } = useJob();
   const label = labelsOf(box).get(held.id);
   if (!label) return null;
-  const loads = [...new Set(box.positions.flatMap((position) => position.loadIds))].flatMap((id) => known.loads.get(id) ?? []);
+  const loads = [...new Set(box.positions.flatMap((position) => position.loadIds))].flatMap(
+    (id) => known.loads.get(id) ?? [],
+  );
   const circuits = box.circuitIds.flatMap((id) => known.circuits.get(id) ?? []);
   const ofCircuit = label.role === 'line' || label.role === 'line-on' || label.role === 'neutral';
   return (
@@ -104,7 +115,9 @@ function LabelDetails({ box, held, change }: { box: Box; held: Conductor; change
           label="Of breaker"
           value={label.circuitId ?? null}
           options={circuits.map((circuit) => ({ value: circuit.id, label: circuit.breaker }))}
-          onChoice={(circuitId) => change(withLabel(box, { ...label, circuitId }), 'Circuit of the conductor')}
+          onChoice={(circuitId) =>
+            change(withLabel(box, { ...label, circuitId }), 'Circuit of the conductor')
+          }
         />
       )}
     </>

@@ -1,4 +1,14 @@
-import { type Box, type Conductor, clashText, labelClashes, labelContext, labelFor, type Role, WORDS, withLabel } from '@inventario/core';
+import {
+  type Box,
+  type Conductor,
+  clashText,
+  labelClashes,
+  labelContext,
+  labelFor,
+  type Role,
+  WORDS,
+  withLabel,
+} from '@inventario/core';
 import { Cable, List, Spline, Waypoints } from 'lucide-react';
 import { useEffect, useMemo, useState } from 'react';
 import { useShortcuts } from '../../app/shortcuts.js';
@@ -36,7 +46,10 @@ export function ConductorsPanel({
   const { job, known } = useJob();
   const words = WORDS[job.practice];
   const identified = useIdentified(box.id);
-  const said = useMemo(() => new Map(identified?.conductors.map((conductor) => [conductor.id, conductor])), [identified]);
+  const said = useMemo(
+    () => new Map(identified?.conductors.map((conductor) => [conductor.id, conductor])),
+    [identified],
+  );
   const clashes = useMemo(() => labelClashes(box, job), [box, job]);
   const clashing = useMemo(() => new Set(clashes.flatMap((clash) => clash.conductorIds)), [clashes]);
   const heldId = bench.held;
@@ -51,7 +64,10 @@ export function ConductorsPanel({
 
   // The conductor in hand stays in sight above its tray.
   useEffect(() => {
-    if (heldId) document.querySelector(`[data-conductor="${heldId}"]`)?.scrollIntoView({ block: 'nearest', inline: 'nearest' });
+    if (heldId)
+      document
+        .querySelector(`[data-conductor="${heldId}"]`)
+        ?.scrollIntoView({ block: 'nearest', inline: 'nearest' });
   }, [heldId]);
 
   const label = (role: Role, traveler?: number) => {
@@ -96,7 +112,8 @@ export function ConductorsPanel({
 
   const addCable = () => {
     const id = newId();
-    const colours = job.practice === 'gb' ? (['brown', 'blue', 'bare'] as const) : (['black', 'white', 'bare'] as const);
+    const colours =
+      job.practice === 'gb' ? (['brown', 'blue', 'bare'] as const) : (['black', 'white', 'bare'] as const);
     const conductors: Conductor[] = colours.map((colour) => ({
       id: newId(),
       cableId: id,
@@ -105,13 +122,21 @@ export function ConductorsPanel({
       at: { capped: true },
     }));
     change(
-      { cables: [...box.cables, { id, label: `cable ${box.cables.length + 1}` }], conductors: [...box.conductors, ...conductors] },
+      {
+        cables: [...box.cables, { id, label: `cable ${box.cables.length + 1}` }],
+        conductors: [...box.conductors, ...conductors],
+      },
       'Add a cable',
     );
     setHeld(conductors[0]?.id ?? null);
   };
   const addTail = () => {
-    const tail: Conductor = { id: newId(), size: sizeFor(box, known), colour: 'black', ends: [{ capped: true }, { capped: true }] };
+    const tail: Conductor = {
+      id: newId(),
+      size: sizeFor(box, known),
+      colour: 'black',
+      ends: [{ capped: true }, { capped: true }],
+    };
     change({ conductors: [...box.conductors, tail] }, 'Add a tail');
     setHeld(tail.id);
     setCorrecting(true);
@@ -161,10 +186,14 @@ export function ConductorsPanel({
           className="mb-2 flex flex-wrap items-center gap-2 rounded-md border-2 border-stop p-3"
         >
           <p className="min-w-56 flex-1">
-            <strong className="text-stop">Settle these labels.</strong> {sentenceOf(clashText(clash, box, job))} Nothing is said to fit
-            until then.
+            <strong className="text-stop">Settle these labels.</strong>{' '}
+            {sentenceOf(clashText(clash, box, job))} Nothing is said to fit until then.
           </p>
-          <Button onClick={() => onBench({ ...bench, mode: 'label', held: clash.conductorIds.at(-1) ?? null })}>Show the last one</Button>
+          <Button
+            onClick={() => onBench({ ...bench, mode: 'label', held: clash.conductorIds.at(-1) ?? null })}
+          >
+            Show the last one
+          </Button>
         </div>
       ))}
       {(box.conductors.length > 0 || box.cables.length > 0) &&
@@ -203,7 +232,9 @@ export function ConductorsPanel({
         />
       )}
       {!held && !reading && box.conductors.length > 0 && (
-        <p className="text-sm text-soft">Touch a conductor to say what it is. Labels are your word: measure before you trust a colour.</p>
+        <p className="text-sm text-soft">
+          Touch a conductor to say what it is. Labels are your word: measure before you trust a colour.
+        </p>
       )}
       {box.conductors.length > 0 && box.positions.some((position) => wantsConductors(box, position)) && (
         <div className="mt-3 border-t border-rule pt-3">
@@ -211,7 +242,13 @@ export function ConductorsPanel({
         </div>
       )}
       {held && correcting && (
-        <ConductorDialog box={box} conductor={held} words={words} change={change} onClose={() => setCorrecting(false)} />
+        <ConductorDialog
+          box={box}
+          conductor={held}
+          words={words}
+          change={change}
+          onClose={() => setCorrecting(false)}
+        />
       )}
       {cableId && <CableDialog box={box} cableId={cableId} change={change} onClose={() => setCable(null)} />}
     </section>

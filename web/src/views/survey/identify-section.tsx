@@ -1,5 +1,13 @@
 import { Disclosure, DisclosureButton, DisclosurePanel } from '@headlessui/react';
-import { type Box, conductorWords, type Label, labelContext, labelFor, setParts, WORDS } from '@inventario/core';
+import {
+  type Box,
+  conductorWords,
+  type Label,
+  labelContext,
+  labelFor,
+  setParts,
+  WORDS,
+} from '@inventario/core';
 import { Camera, ChevronRight, Tag } from 'lucide-react';
 import { Link } from 'react-router';
 import { paths } from '../../app/paths.js';
@@ -12,8 +20,17 @@ import { Contradictions } from './contradictions.js';
 import { ProofForm } from './proof-form.js';
 import { ReadingList } from './reading-list.js';
 
-/** What the readings say: contradictions first, then the one next test, then each conductor with its grade and reason. */
-export function IdentifySection({ box, onSetUp }: { box: Box; onSetUp: (test: Identified['next'][number]) => void }) {
+/**
+ * What the readings say: contradictions first, then the one next test, then each conductor with its grade and
+ * reason.
+ */
+export function IdentifySection({
+  box,
+  onSetUp,
+}: {
+  box: Box;
+  onSetUp: (test: Identified['next'][number]) => void;
+}) {
   const { job } = useJob();
   const result = useIdentified(box.id);
   if (!result) return <p className="text-soft">The readings are being weighed …</p>;
@@ -23,7 +40,10 @@ export function IdentifySection({ box, onSetUp }: { box: Box; onSetUp: (test: Id
       {result.notes
         .filter((note) => note.code !== 'cannot-tell' || box.readings.length > 0)
         .map((note) => (
-          <p key={`${note.code}${note.conductorIds.join()}`} className="rounded-md border border-rule bg-sheet p-3 text-sm">
+          <p
+            key={`${note.code}${note.conductorIds.join()}`}
+            className="rounded-md border border-rule bg-sheet p-3 text-sm"
+          >
             {note.message}
           </p>
         ))}
@@ -41,10 +61,12 @@ export function IdentifySection({ box, onSetUp }: { box: Box; onSetUp: (test: Id
                 <RoleMark role={conductor.role} certainty={conductor.grade} size={28} />
                 <div>
                   <p className="font-semibold">
-                    {conductorWords(box, conductor.id)}: {WORDS[job.practice].roles[conductor.role]}, {conductor.grade}
+                    {conductorWords(box, conductor.id)}: {WORDS[job.practice].roles[conductor.role]},{' '}
+                    {conductor.grade}
                   </p>
                   <p className="text-soft">
-                    {conductor.reason} {(100 * conductor.probability).toFixed(conductor.probability > 0.999 ? 2 : 1)} %.
+                    {conductor.reason}{' '}
+                    {(100 * conductor.probability).toFixed(conductor.probability > 0.999 ? 2 : 1)} %.
                   </p>
                 </div>
               </li>
@@ -57,11 +79,17 @@ export function IdentifySection({ box, onSetUp }: { box: Box; onSetUp: (test: Id
         <h2 className="text-sm font-semibold text-soft">Is it dead?</h2>
         <ProofForm box={box} />
       </div>
-      <Link to={paths.photos(job.id, box.id)} className="flex min-h-11 items-center gap-2 text-sm font-semibold underline">
+      <Link
+        to={paths.photos(job.id, box.id)}
+        className="flex min-h-11 items-center gap-2 text-sm font-semibold underline"
+      >
         <Camera aria-hidden className="size-4" />
         Photographs ({job.photos.filter((photo) => photo.boxId === box.id).length})
       </Link>
-      <Link to={paths.flags(job.id, box.id)} className="flex min-h-11 items-center gap-2 text-sm font-semibold underline">
+      <Link
+        to={paths.flags(job.id, box.id)}
+        className="flex min-h-11 items-center gap-2 text-sm font-semibold underline"
+      >
         <Tag aria-hidden className="size-4" />
         Flags to print, and the way back as found
       </Link>
@@ -69,9 +97,20 @@ export function IdentifySection({ box, onSetUp }: { box: Box; onSetUp: (test: Id
   );
 }
 
-function NextTest({ box, result, onSetUp }: { box: Box; result: Identified; onSetUp: (test: Identified['next'][number]) => void }) {
+function NextTest({
+  box,
+  result,
+  onSetUp,
+}: {
+  box: Box;
+  result: Identified;
+  onSetUp: (test: Identified['next'][number]) => void;
+}) {
   const [test] = result.next;
-  if (!test) return box.conductors.length > 0 && result.notes.length === 0 ? <p>Every role that is needed is confirmed.</p> : null;
+  if (!test)
+    return box.conductors.length > 0 && result.notes.length === 0 ? (
+      <p>Every role that is needed is confirmed.</p>
+    ) : null;
   return (
     <div className="flex flex-col gap-2 rounded-md border border-ink bg-sheet p-3">
       <h2 className="text-sm font-semibold text-soft">The test that tells most next</h2>
@@ -89,7 +128,9 @@ function ConfirmedToLabels({ box, result }: { box: Box; result: Identified }) {
   const { known, apply, undo } = useJob();
   const say = useSay();
   const labelled = new Set(box.labels.map((label) => label.conductorId));
-  const ready = result.conductors.filter((conductor) => conductor.grade === 'confirmed' && !labelled.has(conductor.id));
+  const ready = result.conductors.filter(
+    (conductor) => conductor.grade === 'confirmed' && !labelled.has(conductor.id),
+  );
   if (ready.length === 0) return null;
   const flag = () => {
     const labels = ready.map((conductor): Label => {
@@ -101,7 +142,10 @@ function ConfirmedToLabels({ box, result }: { box: Box; result: Identified }) {
       });
       return made;
     });
-    apply(setParts('box', box.id, box, { labels: [...box.labels, ...numbered(labels, box)] }), `Flag ${ready.length} confirmed`);
+    apply(
+      setParts('box', box.id, box, { labels: [...box.labels, ...numbered(labels, box)] }),
+      `Flag ${ready.length} confirmed`,
+    );
     say(`${ready.length} confirmed conductors are flagged.`, { label: 'Undo', run: undo });
   };
   return (

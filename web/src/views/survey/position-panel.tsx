@@ -38,7 +38,10 @@ export function PositionPanel({ box, position, words, change, addingLoad, onAddL
   const need = position.need ?? {};
   const put = (more: Partial<Position>, label: string) => {
     const next = { ...position, ...more };
-    change({ positions: box.positions.map((other) => (other.index === position.index ? next : other)) }, label);
+    change(
+      { positions: box.positions.map((other) => (other.index === position.index ? next : other)) },
+      label,
+    );
   };
   const setExisting = (existing: ExistingDevice) => {
     const { deviceId, leads, replaces, ...rest } = position;
@@ -52,12 +55,18 @@ export function PositionPanel({ box, position, words, change, addingLoad, onAddL
   const selection = known.selections.get(placeKey(box.id, position.index));
   const device = selection?.deviceId ? known.devices.get(selection.deviceId) : undefined;
   return (
-    <article aria-label={`Position ${position.index}`} className="flex flex-col gap-3 rounded-lg border border-rule bg-sheet p-3">
+    <article
+      aria-label={`Position ${position.index}`}
+      className="flex flex-col gap-3 rounded-lg border border-rule bg-sheet p-3"
+    >
       <div className="grid grid-cols-2 gap-3">
         <Pick
           label={`Position ${position.index}, now`}
           value={position.existing}
-          options={(Object.keys(words.existing) as ExistingDevice[]).map((value) => ({ value, label: words.existing[value] }))}
+          options={(Object.keys(words.existing) as ExistingDevice[]).map((value) => ({
+            value,
+            label: words.existing[value],
+          }))}
           onChoice={(existing) => (existing === 'smart' ? setAsFound(true) : setExisting(existing))}
         />
         <PickSeveral
@@ -72,7 +81,9 @@ export function PositionPanel({ box, position, words, change, addingLoad, onAddL
         <Toggle
           label="Wants a smart device"
           on={need.smart === true}
-          onToggle={(smart) => put({ need: { ...need, smart } }, smart ? 'Wants a smart device' : 'Stays as it is')}
+          onToggle={(smart) =>
+            put({ need: { ...need, smart } }, smart ? 'Wants a smart device' : 'Stays as it is')
+          }
         />
         <Button icon={Plus} kind="quiet" onClick={() => onAddLoad(true)}>
           New load
@@ -82,7 +93,8 @@ export function PositionPanel({ box, position, words, change, addingLoad, onAddL
         <div className="flex flex-wrap items-center justify-between gap-2 text-sm">
           <span>
             {nameOfDevice(known.devices.get(position.deviceId ?? ''))}
-            {position.replaces && `, known as “${position.replaces.name}”${position.replaces.hub ? ` on ${position.replaces.hub}` : ''}`}
+            {position.replaces &&
+              `, known as “${position.replaces.name}”${position.replaces.hub ? ` on ${position.replaces.hub}` : ''}`}
           </span>
           <Button kind="quiet" onClick={() => setAsFound(true)}>
             Change what was found
@@ -107,7 +119,13 @@ export function PositionPanel({ box, position, words, change, addingLoad, onAddL
           to={paths.place(job.id, box.id, position.index)}
           className="flex min-h-11 items-center justify-between gap-2 rounded-md border border-ink px-3 font-semibold hover:bg-well"
         >
-          <span>{device ? `${device.maker} ${device.model}` : selection ? 'The mechanical switch stays' : 'Which devices fit here?'}</span>
+          <span>
+            {device
+              ? `${device.maker} ${device.model}`
+              : selection
+                ? 'The mechanical switch stays'
+                : 'Which devices fit here?'}
+          </span>
           <ArrowRight aria-hidden className="size-5" />
         </Link>
       )}
@@ -132,17 +150,24 @@ function GroupOf({ box, position }: { box: Box; position: Position }) {
   const { job, known, apply } = useJob();
   const key = placeKey(box.id, position.index);
   const group = known.groups.get(key);
-  const nameOf = (place: { boxId: string; position: number }) => `${known.boxes.get(place.boxId)?.name ?? place.boxId}, ${place.position}`;
+  const nameOf = (place: { boxId: string; position: number }) =>
+    `${known.boxes.get(place.boxId)?.name ?? place.boxId}, ${place.position}`;
   const others = job.boxes.flatMap((other) =>
     other.positions
-      .filter((entry) => placeKey(other.id, entry.index) !== key && entry.loadIds.some((id) => position.loadIds.includes(id)))
+      .filter(
+        (entry) =>
+          placeKey(other.id, entry.index) !== key &&
+          entry.loadIds.some((id) => position.loadIds.includes(id)),
+      )
       .map((entry) => ({ boxId: other.id, position: entry.index })),
   );
   if (group) {
     const rest = group.places.filter((place) => placeKey(place.boxId, place.position) !== key);
     const leave = () =>
       apply(
-        rest.length < 2 ? [removePart('group', group.id), ...unlabelled(group.id)] : setParts('group', group.id, group, { places: rest }),
+        rest.length < 2
+          ? [removePart('group', group.id), ...unlabelled(group.id)]
+          : setParts('group', group.id, group, { places: rest }),
         'Not worked together',
       );
     return (
@@ -157,7 +182,9 @@ function GroupOf({ box, position }: { box: Box; position: Position }) {
   if (others.length === 0) return null;
   const join = () => {
     const known = job.groups.find((entry) =>
-      others.some((other) => entry.places.some((place) => place.boxId === other.boxId && place.position === other.position)),
+      others.some((other) =>
+        entry.places.some((place) => place.boxId === other.boxId && place.position === other.position),
+      ),
     );
     const here = { boxId: box.id, position: position.index };
     const id = newId();

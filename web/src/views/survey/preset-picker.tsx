@@ -17,7 +17,10 @@ import { Segments } from '../../ui/choice.js';
 /** The size cables of this box's circuit usually have, or the one already in it. */
 export function sizeFor(box: Box, known: JobLookup): WireSize {
   const amps = box.circuitIds.flatMap((id) => known.circuits.get(id)?.amps ?? []);
-  return box.conductors.at(-1)?.size ?? usualSize(known.job.practice, amps.length > 0 ? Math.max(...amps) : undefined);
+  return (
+    box.conductors.at(-1)?.size ??
+    usualSize(known.job.practice, amps.length > 0 ? Math.max(...amps) : undefined)
+  );
 }
 
 /** Usual boxes to begin with; what they fill in is corrected afterwards. */
@@ -29,13 +32,26 @@ export function PresetPicker({
   onTaken: (contents: Pick<Box, 'cables' | 'conductors' | 'joints' | 'positions'>) => void;
 }) {
   const { job, known } = useJob();
-  const free = box.positions.filter((position) => position.existing !== 'blank' && position.existing !== 'none');
+  const free = box.positions.filter(
+    (position) => position.existing !== 'blank' && position.existing !== 'none',
+  );
   const [chosen, setChosen] = useState<number | null>(null);
-  const position = free.find((entry) => entry.index === chosen) ?? free.find((entry) => wantsConductors(box, entry)) ?? free[0];
+  const position =
+    free.find((entry) => entry.index === chosen) ??
+    free.find((entry) => wantsConductors(box, entry)) ??
+    free[0];
   const [scheme, setScheme] = useState<'today' | 'old'>('today');
   const take = (preset: PresetId) => {
     if (!position) return;
-    const made = presetContents(preset, job.practice, sizeFor(box, known), position.loadIds, newId, position.index, scheme);
+    const made = presetContents(
+      preset,
+      job.practice,
+      sizeFor(box, known),
+      position.loadIds,
+      newId,
+      position.index,
+      scheme,
+    );
     const filled = new Map(made.positions.map((entry) => [entry.index, entry]));
     onTaken({
       cables: [...box.cables, ...made.cables],
@@ -43,7 +59,9 @@ export function PresetPicker({
       joints: [...box.joints, ...made.joints],
       positions: box.positions.map((entry) => {
         const own = filled.get(entry.index);
-        return own ? { ...entry, existing: own.existing, ...(own.breakOff ? { breakOff: own.breakOff } : {}) } : entry;
+        return own
+          ? { ...entry, existing: own.existing, ...(own.breakOff ? { breakOff: own.breakOff } : {}) }
+          : entry;
       }),
     });
   };
@@ -95,5 +113,7 @@ export function PresetPicker({
 /** A position that holds something but has nothing on its terminals yet. */
 export function wantsConductors(box: Box, position: Position): boolean {
   if (position.existing === 'blank' || position.existing === 'none' || position.leads?.length) return false;
-  return !box.conductors.some((conductor) => [conductor.at, ...(conductor.ends ?? [])].some((at) => at?.position === position.index));
+  return !box.conductors.some((conductor) =>
+    [conductor.at, ...(conductor.ends ?? [])].some((at) => at?.position === position.index),
+  );
 }

@@ -40,7 +40,9 @@ export function ProofForm({ box }: { box: Box }) {
           <p className="font-semibold">Before it can be proved:</p>
           <ul className="list-disc pl-5">
             {hindered.map((hinder) => (
-              <li key={`${hinder.code}${hinder.circuitId}${hinder.readingId}`}>{hinderText(hinder, box, job)}</li>
+              <li key={`${hinder.code}${hinder.circuitId}${hinder.readingId}`}>
+                {hinderText(hinder, box, job)}
+              </li>
             ))}
           </ul>
         </div>
@@ -54,9 +56,14 @@ export function ProofForm({ box }: { box: Box }) {
 
 function ProofStands({ power, box }: { power: BoxPower; box: Box }) {
   const { job } = useJob();
-  if (power.dead === 'device-out') return <p className="font-semibold">Proved dead with the device out, {timeOf(power.since ?? '')}.</p>;
+  if (power.dead === 'device-out')
+    return <p className="font-semibold">Proved dead with the device out, {timeOf(power.since ?? '')}.</p>;
   if (power.dead === 'face')
-    return <p className="font-semibold">Proved dead at the face, {timeOf(power.since ?? '')}. Once more with the device out.</p>;
+    return (
+      <p className="font-semibold">
+        Proved dead at the face, {timeOf(power.since ?? '')}. Once more with the device out.
+      </p>
+    );
   const ended = power.hinders.filter(({ code }) => ENDED.has(code));
   return (
     <>
@@ -71,9 +78,18 @@ function ProofStands({ power, box }: { power: BoxPower; box: Box }) {
 }
 
 /** What ended an earlier proof, or leaves a box without any. */
-const ENDED: ReadonlySet<string> = new Set(['on-unknown-to-prover', 'corrected', 'closed', 'old', 'not-proved']);
+const ENDED: ReadonlySet<string> = new Set([
+  'on-unknown-to-prover',
+  'corrected',
+  'closed',
+  'old',
+  'not-proved',
+]);
 
-/** One stage: the tester on a known source, every pair, the known source again. Nothing is taken on trust but by one touch that says so. */
+/**
+ * One stage: the tester on a known source, every pair, the known source again. Nothing is taken on trust but
+ * by one touch that says so.
+ */
 function Stage({ box, power, stage }: { box: Box; power: BoxPower; stage: 'face' | 'device-out' }) {
   const { job, apply } = useJob();
   const say = useSay();
@@ -92,7 +108,10 @@ function Stage({ box, power, stage }: { box: Box; power: BoxPower; stage: 'face'
     const made = { id: newId(), at: instant(), stage, volts, voltsAfter: after, under5: pairs };
     const event = provedEvent(box, job, power, made);
     const hindered = event
-      ? apply([putPart('event', made.id, event)], `${box.name} proved dead ${stage === 'face' ? 'at the face' : 'with the device out'}`)
+      ? apply(
+          [putPart('event', made.id, event)],
+          `${box.name} proved dead ${stage === 'face' ? 'at the face' : 'with the device out'}`,
+        )
       : 'the record changed while you measured: look at what hinders';
     if (hindered) say(`That cannot be recorded: ${hindered}.`);
   };
@@ -111,7 +130,14 @@ function Stage({ box, power, stage }: { box: Box; power: BoxPower; stage: 'face'
       value,
     };
     apply(
-      [{ kind: 'box', id: box.id, base: null, append: { readings: [reading as unknown as Record<string, unknown>] } }],
+      [
+        {
+          kind: 'box',
+          id: box.id,
+          base: null,
+          append: { readings: [reading as unknown as Record<string, unknown>] },
+        },
+      ],
       `Not dead: ${value} V (${box.name})`,
     );
     setUnder(false);
@@ -121,7 +147,9 @@ function Stage({ box, power, stage }: { box: Box; power: BoxPower; stage: 'face'
   const words = (point: string) => (point === 'reference' ? 'earth' : conductorWords(box, point));
   return (
     <fieldset className="flex flex-col gap-3 rounded-md border border-rule p-3">
-      <legend className="px-1 font-bold">{stage === 'face' ? 'First at the face' : 'Again, with the device out'}</legend>
+      <legend className="px-1 font-bold">
+        {stage === 'face' ? 'First at the face' : 'Again, with the device out'}
+      </legend>
       <NumberField
         label="1. Tester on a known source"
         unit="V"
@@ -153,7 +181,10 @@ function Stage({ box, power, stage }: { box: Box; power: BoxPower; stage: 'face'
             hideLabel
             value={odd}
             placeholder="One is not …"
-            options={pairs.map((pair) => ({ value: pair.join(), label: `${words(pair[0])} to ${words(pair[1])}` }))}
+            options={pairs.map((pair) => ({
+              value: pair.join(),
+              label: `${words(pair[0])} to ${words(pair[1])}`,
+            }))}
             onChoice={setOdd}
           />
         </div>

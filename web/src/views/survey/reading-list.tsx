@@ -13,8 +13,10 @@ export function ReadingList({ box }: { box: Box }) {
   const { known, apply, undo } = useJob();
   const say = useSay();
   const [changing, setChanging] = useState<Reading | null>(null);
-  const put = (readings: Reading[], label: string) => apply(setParts('box', box.id, box, { readings }), label);
-  if (box.readings.length === 0) return <p className="text-sm text-soft">Nothing has been read in this box yet.</p>;
+  const put = (readings: Reading[], label: string) =>
+    apply(setParts('box', box.id, box, { readings }), label);
+  if (box.readings.length === 0)
+    return <p className="text-sm text-soft">Nothing has been read in this box yet.</p>;
   return (
     <Disclosure>
       <DisclosureButton className="group flex min-h-11 items-center gap-1 text-sm font-semibold">
@@ -25,7 +27,11 @@ export function ReadingList({ box }: { box: Box }) {
         <ol aria-label="Readings" className="flex flex-col">
           {box.readings.map((reading) => (
             <li key={reading.id} className="flex items-center gap-1 border-t border-rule text-sm">
-              <button type="button" className="min-h-11 flex-1 py-1 text-left hover:bg-well" onClick={() => setChanging(reading)}>
+              <button
+                type="button"
+                className="min-h-11 flex-1 py-1 text-left hover:bg-well"
+                onClick={() => setChanging(reading)}
+              >
                 {readingWords(box, known, reading)}
               </button>
               <Button

@@ -1,7 +1,10 @@
 import type { Box, CircuitPower, Job, Reading } from '@inventario/core';
 import type { Identified } from '../../data/engines.worker.js';
 
-/** How the box stands for the next readings, and the instrument in hand. Breakers come from the power bar, never from here. */
+/**
+ * How the box stands for the next readings, and the instrument in hand. Breakers come from the power bar,
+ * never from here.
+ */
 export interface Bench {
   mode: 'label' | 'read';
   held: string | null;
@@ -52,7 +55,9 @@ export function setUpFor(bench: Bench, test: Identified['next'][number]): Bench 
 export function breakersOf(job: Job, power: readonly CircuitPower[]): Record<string, 'on' | 'off'> {
   return Object.fromEntries(
     power.flatMap((entry) =>
-      entry.state === 'unknown' || !job.circuits.some((circuit) => circuit.id === entry.circuitId) ? [] : [[entry.circuitId, entry.state]],
+      entry.state === 'unknown' || !job.circuits.some((circuit) => circuit.id === entry.circuitId)
+        ? []
+        : [[entry.circuitId, entry.state]],
     ),
   );
 }
@@ -64,15 +69,24 @@ export function readingOf(
   breakers: Record<string, 'on' | 'off'>,
   what: Pick<Reading, 'id' | 'at' | 'tool' | 'points' | 'value'>,
 ): Reading {
-  const usable = Object.entries(bench.switches).filter(([key]) => !(bench.arrangement === 'device-out' && key === String(bench.position)));
-  const method = what.tool === 'indicator' ? 'non-contact' : what.tool === 'lamp' || what.tool === 'breaker' ? 'observed' : 'clipped';
+  const usable = Object.entries(bench.switches).filter(
+    ([key]) => !(bench.arrangement === 'device-out' && key === String(bench.position)),
+  );
+  const method =
+    what.tool === 'indicator'
+      ? 'non-contact'
+      : what.tool === 'lamp' || what.tool === 'breaker'
+        ? 'observed'
+        : 'clipped';
   return {
     ...what,
     arrangement: bench.arrangement,
     ...(bench.arrangement === 'device-out' ? { position: bench.position } : {}),
     ...(bench.arrangement === 'lifted' && bench.held ? { lifted: [bench.held] } : {}),
     method,
-    breakers: Object.fromEntries(Object.entries(breakers).filter(([id]) => box.circuitIds.includes(id) || breakers[id] === 'off')),
+    breakers: Object.fromEntries(
+      Object.entries(breakers).filter(([id]) => box.circuitIds.includes(id) || breakers[id] === 'off'),
+    ),
     switches: bench.arrangement === 'parted' ? {} : Object.fromEntries(usable),
     ...(bench.out.length > 0 ? { loads: Object.fromEntries(bench.out.map((id) => [id, 'out'])) } : {}),
   };

@@ -33,8 +33,8 @@ const TOOLS = [
 ] as const;
 
 /**
- * Reading entry for one hand: a conductor from the drawing, the instrument, the result. The state is taken from where it shows; what
- * may be done in it is the power engine's to say.
+ * Reading entry for one hand: a conductor from the drawing, the instrument, the result. The state is taken
+ * from where it shows; what may be done in it is the power engine's to say.
  * @param roleOf what the readings make of a conductor
  */
 export function ReadingTray({
@@ -64,14 +64,30 @@ export function ReadingTray({
     const [first] = entered;
     const what = entered.length === 1 && first ? String(first.value) : `${entered.length} readings`;
     const hindered = apply(
-      [{ kind: 'box', id: box.id, base: null, append: { readings: readings as unknown as Record<string, unknown>[] } }],
+      [
+        {
+          kind: 'box',
+          id: box.id,
+          base: null,
+          append: { readings: readings as unknown as Record<string, unknown>[] },
+        },
+      ],
       `Reading: ${what} (${box.name})`,
     );
-    const alive = !hindered && readings.some((reading) => showsLife({ ...box, readings: [...box.readings, ...readings] }, reading, job));
+    const alive =
+      !hindered &&
+      readings.some((reading) =>
+        showsLife({ ...box, readings: [...box.readings, ...readings] }, reading, job),
+      );
     const said = alive ? `Recorded: ${what}. It is live with its breakers off: stop.` : `Recorded: ${what}.`;
-    say(hindered ? `That cannot be recorded: ${hindered}.` : said, hindered ? undefined : { label: 'Undo', run: undo });
+    say(
+      hindered ? `That cannot be recorded: ${hindered}.` : said,
+      hindered ? undefined : { label: 'Undo', run: undo },
+    );
   };
-  const loads = [...new Set(box.positions.flatMap((position) => position.loadIds))].flatMap((id) => known.loads.get(id) ?? []);
+  const loads = [...new Set(box.positions.flatMap((position) => position.loadIds))].flatMap(
+    (id) => known.loads.get(id) ?? [],
+  );
   const held = box.conductors.find((conductor) => conductor.id === bench.held);
   const setUp = {
     tool: bench.tool,
@@ -82,7 +98,8 @@ export function ReadingTray({
   const asked = readingGate(box, job, power, circuits, setUp, roleOf);
   // One touch records the whole sweep: a reading for each conductor that the indicator can reach.
   const rest = sweepPoints(box).filter((id) => id !== bench.held);
-  const gate = asked.kind === 'stand-clear' && bench.stoodClear === stateKey ? { kind: 'open' as const } : asked;
+  const gate =
+    asked.kind === 'stand-clear' && bench.stoodClear === stateKey ? { kind: 'open' as const } : asked;
 
   return (
     <div className="mt-2 flex flex-col gap-3 border-t-2 border-ink pt-3">
@@ -95,7 +112,11 @@ export function ReadingTray({
             { value: 'in-place', label: 'in place, as found' },
             { value: 'device-out', label: 'device out, its conductors capped', hint: 'joints stay closed' },
             { value: 'lifted', label: 'the one in hand lifted and capped', hint: 'never a neutral' },
-            { value: 'parted', label: 'everything parted', hint: 'the exception: both halves of a shared neutral off first' },
+            {
+              value: 'parted',
+              label: 'everything parted',
+              hint: 'the exception: both halves of a shared neutral off first',
+            },
           ]}
           onChoice={(arrangement) => set({ arrangement })}
           className="min-w-56 flex-1"
@@ -142,8 +163,13 @@ export function ReadingTray({
                 key={position.index}
                 label={box.positions.length > 1 ? `Switch ${position.index}` : 'Switch'}
                 value={bench.switches[String(position.index)] ?? null}
-                options={(multi ? (['up', 'down'] as const) : (['on', 'off'] as const)).map((state) => ({ value: state, label: state }))}
-                onChoice={(state) => set({ switches: { ...bench.switches, [String(position.index)]: state } })}
+                options={(multi ? (['up', 'down'] as const) : (['on', 'off'] as const)).map((state) => ({
+                  value: state,
+                  label: state,
+                }))}
+                onChoice={(state) =>
+                  set({ switches: { ...bench.switches, [String(position.index)]: state } })
+                }
               />
             );
           })}
@@ -161,7 +187,9 @@ export function ReadingTray({
             key={load.id}
             label={`${load.name} out`}
             on={bench.out.includes(load.id)}
-            onToggle={(on) => set({ out: on ? [...bench.out, load.id] : bench.out.filter((id) => id !== load.id) })}
+            onToggle={(on) =>
+              set({ out: on ? [...bench.out, load.id] : bench.out.filter((id) => id !== load.id) })
+            }
           />
         ))}
       </div>
@@ -172,7 +200,11 @@ export function ReadingTray({
             <span key={load.id} className="flex items-center gap-1">
               <span className="mr-1">{load.name}</span>
               {(['lit', 'dim', 'dark'] as const).map((value) => (
-                <Button key={value} aria-label={`${load.name} ${value}`} onClick={() => record({ tool: 'lamp', points: [load.id], value })}>
+                <Button
+                  key={value}
+                  aria-label={`${load.name} ${value}`}
+                  onClick={() => record({ tool: 'lamp', points: [load.id], value })}
+                >
                   {value}
                 </Button>
               ))}
@@ -185,9 +217,15 @@ export function ReadingTray({
         <div className="grid gap-3 md:grid-cols-2">
           <div className="flex flex-col gap-3">
             <p className="font-semibold">
-              On {conductorWords(box, held.id)} ({COLOUR_WORDS[held.colour]}, {held.size.replace('AWG', ' AWG').replace('mm2', ' mm²')})
+              On {conductorWords(box, held.id)} ({COLOUR_WORDS[held.colour]},{' '}
+              {held.size.replace('AWG', ' AWG').replace('mm2', ' mm²')})
             </p>
-            <Segments label="Instrument" value={bench.tool} options={TOOLS} onChoice={(tool) => set({ tool })} />
+            <Segments
+              label="Instrument"
+              value={bench.tool}
+              options={TOOLS}
+              onChoice={(tool) => set({ tool })}
+            />
             {bench.tool !== 'indicator' && (
               <Pick
                 label="To"
@@ -207,8 +245,9 @@ export function ReadingTray({
           <LiveStop box={box} />
           {gate.kind === 'neutral' ? (
             <p role="alert" className="rounded-md border-2 border-stop p-3 font-semibold text-stop">
-              A neutral is opened here. First off: breaker {listed(gate.circuitIds.map((id) => known.circuits.get(id)?.breaker ?? id))}, or
-              the main; every circuit that shares it. After opening, every end is proved again.
+              A neutral is opened here. First off: breaker{' '}
+              {listed(gate.circuitIds.map((id) => known.circuits.get(id)?.breaker ?? id))}, or the main; every
+              circuit that shares it. After opening, every end is proved again.
             </p>
           ) : gate.kind === 'find-source' ? (
             <p role="alert" className="rounded-md border-2 border-stop p-3 font-semibold text-stop">
@@ -238,7 +277,10 @@ export function ReadingTray({
                 </Button>
               )}
               {rest.length > 0 && (
-                <Button className="col-span-2 min-h-14" onClick={() => record(...sweepOf([...rest, held.id], null))}>
+                <Button
+                  className="col-span-2 min-h-14"
+                  onClick={() => record(...sweepOf([...rest, held.id], null))}
+                >
                   All {rest.length + 1} quiet
                 </Button>
               )}
@@ -279,12 +321,20 @@ interface Entered {
 }
 
 function sweepOf(quiet: readonly string[], alert: string | null): Entered[] {
-  const point = (id: string, value: 'alert' | 'quiet'): Entered => ({ tool: 'indicator', points: [id], value });
+  const point = (id: string, value: 'alert' | 'quiet'): Entered => ({
+    tool: 'indicator',
+    points: [id],
+    value,
+  });
   return [...(alert === null ? [] : [point(alert, 'alert')]), ...quiet.map((id) => point(id, 'quiet'))];
 }
 
 /** The other end of the conductor in hand, where its run says which it is: for ohms from end to end. */
-function farOptions(box: Box, heldId: string, known: ReturnType<typeof useJob>['known']): { value: string; label: string }[] {
+function farOptions(
+  box: Box,
+  heldId: string,
+  known: ReturnType<typeof useJob>['known'],
+): { value: string; label: string }[] {
   const cableId = box.conductors.find((conductor) => conductor.id === heldId)?.cableId;
   const found = cableId ? runOf(box.id, cableId, known) : null;
   const other = found?.run.pairs?.find((pair) => pair.includes(heldId))?.find((id) => id !== heldId);
@@ -293,10 +343,15 @@ function farOptions(box: Box, heldId: string, known: ReturnType<typeof useJob>['
 }
 
 function farSwitches(box: Box, known: ReturnType<typeof useJob>['known']): { key: string; name: string }[] {
-  const places = box.positions.flatMap((position) => known.groups.get(`${box.id}/${position.index}`)?.places ?? []);
+  const places = box.positions.flatMap(
+    (position) => known.groups.get(`${box.id}/${position.index}`)?.places ?? [],
+  );
   return places
     .filter((place) => place.boxId !== box.id)
-    .map((place) => ({ key: `${place.boxId}/${place.position}`, name: known.boxes.get(place.boxId)?.name ?? place.boxId }));
+    .map((place) => ({
+      key: `${place.boxId}/${place.position}`,
+      name: known.boxes.get(place.boxId)?.name ?? place.boxId,
+    }));
 }
 
 /** The energised check in its hands-off form: each step is ticked before anything can be entered. */
@@ -311,7 +366,11 @@ function HandsOff({ onDone }: { onDone: () => void }) {
             type="checkbox"
             className="size-6 shrink-0 accent-ink"
             checked={ticked.includes(index)}
-            onChange={() => setTicked(ticked.includes(index) ? ticked.filter((entry) => entry !== index) : [...ticked, index])}
+            onChange={() =>
+              setTicked(
+                ticked.includes(index) ? ticked.filter((entry) => entry !== index) : [...ticked, index],
+              )
+            }
           />
           {step}
         </label>
@@ -319,7 +378,9 @@ function HandsOff({ onDone }: { onDone: () => void }) {
       <Button kind="main" disabled={ticked.length < HANDS_OFF_STEPS.length} onClick={onDone}>
         Done: read it from here
       </Button>
-      <p className="text-sm text-soft">After the reading: off, prove dead, and only then label or work. Never a probe on live metal.</p>
+      <p className="text-sm text-soft">
+        After the reading: off, prove dead, and only then label or work. Never a probe on live metal.
+      </p>
     </fieldset>
   );
 }

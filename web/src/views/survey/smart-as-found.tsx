@@ -19,8 +19,19 @@ import { RecordForm } from '../house/record-form.js';
 
 const UNLISTED = 'unlisted';
 
-/** An old smart device as it is found: which one, its terminals, and the name and hub that the client's rules know it by. */
-export function SmartAsFound({ box, position, onClose }: { box: Box; position: Position; onClose: () => void }) {
+/**
+ * An old smart device as it is found: which one, its terminals, and the name and hub that the client's rules
+ * know it by.
+ */
+export function SmartAsFound({
+  box,
+  position,
+  onClose,
+}: {
+  box: Box;
+  position: Position;
+  onClose: () => void;
+}) {
   const { job, known, apply } = useJob();
   const [deviceId, setDevice] = useState(position.deviceId ?? UNLISTED);
   const [maker, setMaker] = useState('');
@@ -32,33 +43,60 @@ export function SmartAsFound({ box, position, onClose }: { box: Box; position: P
   const has = (id: string) => terminals.some((terminal) => terminal.id === id);
   const toggle = (terminal: FoundTerminal, on: boolean) =>
     setTerminals(on ? [...terminals, terminal] : terminals.filter((other) => other.id !== terminal.id));
-  const change = (id: string, mark: string) => setTerminals(terminals.map((entry) => (entry.id === id ? { ...entry, mark } : entry)));
+  const change = (id: string, mark: string) =>
+    setTerminals(terminals.map((entry) => (entry.id === id ? { ...entry, mark } : entry)));
 
   const save = () => {
-    if (deviceId === UNLISTED && model.trim() === '') return 'Say what stands on it: a model, or a few words of what it looks like.';
+    if (deviceId === UNLISTED && model.trim() === '')
+      return 'Say what stands on it: a model, or a few words of what it looks like.';
     const made =
-      deviceId === UNLISTED ? asFoundDevice(newId(), maker.trim() || 'Unmarked', model.trim(), terminals, job.practice) : undefined;
+      deviceId === UNLISTED
+        ? asFoundDevice(newId(), maker.trim() || 'Unmarked', model.trim(), terminals, job.practice)
+        : undefined;
     const id = made?.id ?? deviceId;
     const { leads, replaces, ...rest } = position;
-    const old = { ...replaces, name: name.trim(), ...(hub.trim() ? { hub: hub.trim() } : { hub: undefined }), removed };
-    const next: Position = { ...rest, existing: 'smart', deviceId: id, ...(name.trim() === '' ? {} : { replaces: old }) };
+    const old = {
+      ...replaces,
+      name: name.trim(),
+      ...(hub.trim() ? { hub: hub.trim() } : { hub: undefined }),
+      removed,
+    };
+    const next: Position = {
+      ...rest,
+      existing: 'smart',
+      deviceId: id,
+      ...(name.trim() === '' ? {} : { replaces: old }),
+    };
     const devices = made ? new Map([...known.devices, [made.id, made]]) : known.devices;
     return apply(
       [
         ...(made ? [putPart('device', made.id, made)] : []),
-        ...setParts('box', box.id, box, withExisting(box, position.index, next, existingTerminals(next, devices))),
+        ...setParts(
+          'box',
+          box.id,
+          box,
+          withExisting(box, position.index, next, existingTerminals(next, devices)),
+        ),
       ],
       `Position ${position.index}: a smart device as found (${box.name})`,
     );
   };
   return (
-    <RecordForm title={`Position ${position.index}: a smart device as found`} save="Record it" onSave={save} onClose={onClose}>
+    <RecordForm
+      title={`Position ${position.index}: a smart device as found`}
+      save="Record it"
+      onSave={save}
+      onClose={onClose}
+    >
       <Pick
         label="Which one"
         value={deviceId}
         options={[
           { value: UNLISTED, label: 'not in the catalogue', hint: 'recorded as found; no plan buys it' },
-          ...job.catalogue.devices.map((device) => ({ value: device.id, label: `${device.maker} ${device.model}` })),
+          ...job.catalogue.devices.map((device) => ({
+            value: device.id,
+            label: `${device.maker} ${device.model}`,
+          })),
         ]}
         onChoice={setDevice}
       />
@@ -69,11 +107,17 @@ export function SmartAsFound({ box, position, onClose }: { box: Box; position: P
             <TextField label="Model, or what it looks like" value={model} onText={setModel} maxLength={100} />
           </div>
           <fieldset className="flex flex-col gap-1">
-            <legend className="text-sm font-semibold text-soft">Its terminals, with the mark beside each</legend>
+            <legend className="text-sm font-semibold text-soft">
+              Its terminals, with the mark beside each
+            </legend>
             {USUAL_FOUND_TERMINALS.map((terminal) => (
               <div key={terminal.id} className="flex items-center gap-3">
                 <div className="w-36 shrink-0">
-                  <Toggle label={terminal.role} on={has(terminal.id)} onToggle={(on) => toggle(terminal, on)} />
+                  <Toggle
+                    label={terminal.role}
+                    on={has(terminal.id)}
+                    onToggle={(on) => toggle(terminal, on)}
+                  />
                 </div>
                 {has(terminal.id) && (
                   <TextField
@@ -86,7 +130,9 @@ export function SmartAsFound({ box, position, onClose }: { box: Box; position: P
                 )}
               </div>
             ))}
-            <p className="text-sm text-soft">A terminal that nobody recognises is picked at the conductor: “not recognised, 1” to “4”.</p>
+            <p className="text-sm text-soft">
+              A terminal that nobody recognises is picked at the conductor: “not recognised, 1” to “4”.
+            </p>
           </fieldset>
         </>
       )}
@@ -94,7 +140,9 @@ export function SmartAsFound({ box, position, onClose }: { box: Box; position: P
         <TextField label="Its name in the client’s app" value={name} onText={setName} maxLength={100} />
         <TextField label="Its hub, if it has one" value={hub} onText={setHub} maxLength={100} />
       </div>
-      {name.trim() !== '' && <Toggle label="It has been taken out of its hub or app" on={removed} onToggle={setRemoved} />}
+      {name.trim() !== '' && (
+        <Toggle label="It has been taken out of its hub or app" on={removed} onToggle={setRemoved} />
+      )}
     </RecordForm>
   );
 }

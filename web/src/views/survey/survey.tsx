@@ -64,7 +64,11 @@ function BoxSurvey({ box }: { box: Box }) {
       ? 'Readings contradict each other'
       : glanceAt(house, box.id);
   const change: ChangeBox = (more, label, mergeKey) => {
-    const hindered = apply(setParts('box', box.id, box, more), `${label} (${name})`, mergeKey && `${box.id}/${mergeKey}`);
+    const hindered = apply(
+      setParts('box', box.id, box, more),
+      `${label} (${name})`,
+      mergeKey && `${box.id}/${mergeKey}`,
+    );
     if (hindered) say(`That cannot be recorded: ${hindered}.`);
   };
   const remove = () => {
@@ -76,7 +80,12 @@ function BoxSurvey({ box }: { box: Box }) {
     <Bench
       title={`Survey of ${name}`}
       glance={glance}
-      reckoning={<BoxReckoning box={box} identify={<IdentifySection box={box} onSetUp={(test) => setBench(setUpFor(bench, test))} />} />}
+      reckoning={
+        <BoxReckoning
+          box={box}
+          identify={<IdentifySection box={box} onSetUp={(test) => setBench(setUpFor(bench, test))} />}
+        />
+      }
     >
       <h1 className="sr-only">Survey of {name}</h1>
       <div className="mb-3 grid grid-cols-[1fr_auto] items-end gap-2 sm:grid-cols-[2fr_1fr_auto]">
@@ -92,7 +101,10 @@ function BoxSurvey({ box }: { box: Box }) {
           label="Fed by"
           placeholder="no circuit named"
           values={box.circuitIds}
-          options={job.circuits.map((circuit) => ({ value: circuit.id, label: `${circuit.breaker} ${circuit.label}` }))}
+          options={job.circuits.map((circuit) => ({
+            value: circuit.id,
+            label: `${circuit.breaker} ${circuit.label}`,
+          }))}
           onChoice={(circuitIds) => change({ circuitIds }, 'Circuits of the box')}
         />
         <Menu
