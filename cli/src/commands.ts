@@ -3,6 +3,7 @@ import {
   type Box,
   confirmedRoles,
   conflictWords,
+  ESTIMATE_NOTE,
   fillLineWords,
   GATES,
   hinderText,
@@ -17,8 +18,8 @@ import {
   noteWords,
   type Problem,
   powerOf,
-  RULE_NOTES,
   readJobFile,
+  ruleNote,
   sentence,
   settling,
   stopText,
@@ -54,7 +55,7 @@ export function fill(text: string, boxId: string | undefined, planned: boolean):
   const { job, boxes } = usable(text, boxId);
   const known = lookup(job);
   const results = boxes.map((box) => assessBox(box, known, planned ? 'planned' : 'found'));
-  const note = job.practice === 'ca' ? `${RULE_NOTES.local} ${RULE_NOTES.ca}` : RULE_NOTES.local;
+  const note = ruleNote(job);
   return {
     json: { boxes: results.map((result) => ({ ...result, note })) },
     text: () =>
@@ -66,7 +67,7 @@ export function fill(text: string, boxId: string | undefined, planned: boolean):
             result.lines.map((line) => [fillLineWords(line), line.clause, line.count, line.eachMl, line.ml]),
           ),
           `used ${result.usedMl ?? '-'} of ${result.capacityMl ?? '-'} mL, remaining ${result.remainingMl ?? '-'} mL`,
-          `depth: needs ${result.depth.neededMm} of ${result.depth.availableMm ?? '-'} mm, ${result.depth.verdict}; packing ${result.packing.occupancy ?? '-'}, ${result.packing.verdict}. ${RULE_NOTES.estimate}`,
+          `depth: needs ${result.depth.neededMm} of ${result.depth.availableMm ?? '-'} mm, ${result.depth.verdict}; packing ${result.packing.occupancy ?? '-'}, ${result.packing.verdict}. ${ESTIMATE_NOTE}`,
           '',
         ]),
         note,

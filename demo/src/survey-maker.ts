@@ -73,7 +73,10 @@ export function surveyed(plan: BoxPlan, order: number, practice: PracticeId = 'u
   };
   const loads = plan.loadId ? [plan.loadId] : [];
   const contents = plan.preset
-    ? presetContents(plan.preset, practice, plan.size ?? usualSize(practice, 15), loads, newId)
+    ? presetContents(
+        { preset: plan.preset, practice, size: plan.size ?? usualSize({ practice }, 15), loadIds: loads },
+        newId,
+      )
     : {
         cables: [],
         conductors: [],
@@ -83,12 +86,14 @@ export function surveyed(plan: BoxPlan, order: number, practice: PracticeId = 'u
       };
   const more = plan.second
     ? presetContents(
-        plan.second.preset,
-        practice,
-        plan.size ?? usualSize(practice, 15),
-        [plan.second.loadId],
+        {
+          preset: plan.second.preset,
+          practice,
+          size: plan.size ?? usualSize({ practice }, 15),
+          loadIds: [plan.second.loadId],
+          index: 2,
+        },
         newId,
-        2,
       )
     : undefined;
   const ids = contents.conductors.map((conductor) => conductor.id);

@@ -1,12 +1,14 @@
+import { isAluminium, isFromOutside } from '../job/conductors.js';
+import { figuresInUse } from '../job/figures.js';
 import { type JobLookup, labelsOf } from '../job/lookup.js';
 import type { Device } from '../job/schema/catalogue.js';
 import type { Job } from '../job/schema/job.js';
-import type { PracticeId, WireSize } from '../job/schema/primitives.js';
+import type { WireSize } from '../job/schema/primitives.js';
 import type { At, Box, Conductor, Label, Position } from '../job/schema/survey.js';
-import { existingBody } from '../practice/bodies.js';
-import { methodOf } from '../practice/fill-figures.js';
-import { figuresInUse } from '../practice/rule-figures.js';
-import { isGround, largestSize } from '../practice/wire.js';
+import { usualBody } from '../practice/bodies.js';
+import type { PracticeProfile } from '../practice/profile.js';
+import { profileOf } from '../practice/profiles.js';
+import { isGround, largestSize, USUAL_LENGTH } from '../practice/wire.js';
 import { millilitres } from '../units/volume.js';
 import {
   type BundleMember,
@@ -15,9 +17,6 @@ import {
   foundConnector,
 } from '../wire/connectors.js';
 import type { BoxContents, ContentConductor, ContentConnector, CountedCapacity, Strap } from './contents.js';
-
-/** Free length of a conductor or lead nobody measured, mm. */
-export const USUAL_LENGTH = 150;
 
 /** The box as it was found. */
 export function contentsAsFound(box: Box, known: JobLookup): BoxContents {
@@ -28,7 +27,7 @@ export function contentsAsFound(box: Box, known: JobLookup): BoxContents {
     ...boxItself(box, job),
     conductors: contentConductors(box, known),
     straps: foundStraps(box, known, labels),
-    connectors: box.joints.map((joint) => foundJoint(box, joint, job.practice, range)),
+    connectors: box.joints.map((joint) => foundJoint(box, joint, profileOf(job), range)),
     leads: box.positions.flatMap((position) => foundLeads(position, known)),
   };
 }
@@ -39,23 +38,15 @@ export function boxItself(
   job: Job,
 ): Pick<
   BoxContents,
-  | 'practice'
-  | 'method'
-  | 'figures'
-  | 'capacity'
-  | 'availableDepth'
-  | 'opening'
-  | 'internalClamps'
-  | 'supportFittings'
+  'practice' | 'figures' | 'capacity' | 'availableDepth' | 'opening' | 'internalClamps' | 'supportFittings'
 > {
   const { enclosure } = box;
   const rings = enclosure.rings ?? [];
   const measured = enclosure.capacity.from === 'measured' ? enclosure.capacity : null;
   return {
-    practice: job.practice,
-    method: methodOf(job),
+    practice: profileOf(job),
     figures: figuresInUse(job),
-    capacity: capacityOf(box, job),
+    capacity: boxCapacity(box, job),
     availableDepth:
       enclosure.depth > 0
         ? enclosure.depth + rings.reduce((sum, ring) => sum + ring.depth, 0) + (enclosure.setBack ?? 0)
@@ -70,7 +61,7 @@ export function boxItself(
 }
 
 /** Volume of the box with its rings. Standing: marked, or a standard metal box; a measured one has none. */
-function capacityOf(box: Box, job: Job): CountedCapacity {
+export function boxCapacity(box: Box, job: Job): CountedCapacity {
   const { capacity, rings = [], gangs, material } = box.enclosure;
   const ringsMl = rings.reduce((sum, ring) => sum + (millilitres(ring) ?? 0), 0);
   switch (capacity.from) {
@@ -118,7 +109,7 @@ function contentConductor(conductor: Conductor, label: Label | undefined, job: J
   return {
     id: conductor.id,
     size: conductor.size,
-    fromOutside: conductor.cableId !== undefined,
+    fromOutside: isFromOutside(conductor),
     ground: isGround(conductor, label),
     isolatedGround: conductor.isolatedGround === true,
     bare: conductor.colour === 'bare',
@@ -152,7 +143,7 @@ export function looseEnds(box: Box): readonly { conductor: Conductor; at: At }[]
 export function foundJoint(
   box: Box,
   joint: Box['joints'][number],
-  practice: PracticeId,
+  practice: PracticeProfile,
   range: readonly ConnectorChoice[],
 ): ContentConnector {
   const wires = looseEnds(box).filter(({ at }) => at.joint === joint.id);
@@ -162,9 +153,9 @@ export function foundJoint(
   const members: BundleMember[] = [
     ...wires.map(({ conductor }) => ({
       size: conductor.size,
-      aluminium: conductor.material === 'aluminium' || conductor.material === 'copper-clad',
+      aluminium: isAluminium(conductor),
     })),
-    ...leads.map((lead) => ({ size: lead.size ?? leadSize(practice) })),
+    ...leads.map((lead) => ({ size: lead.size ?? practice.sizes.lead })),
   ];
   return {
     kind: joint.connector,
@@ -176,14 +167,9 @@ export function foundJoint(
   };
 }
 
-/** A lead of unknown size. */
-export function leadSize(practice: PracticeId): WireSize {
-  return practice === 'us' || practice === 'ca' ? '18AWG' : '1.0mm2';
-}
-
 /** Tails of the device at a position: those recorded, else those its record lists. */
 export function foundLeads(position: Position, known: JobLookup): { size: WireSize; length: number }[] {
-  const unknown = leadSize(known.job.practice);
+  const unknown = profileOf(known.job).sizes.lead;
   if (position.leads)
     return position.leads.map((lead) => ({
       size: lead.size ?? unknown,
@@ -241,7 +227,7 @@ export function foundStrap(
   labels: ReadonlyMap<string, Label>,
 ): Strap & { sharedBody: boolean } {
   const device = position.existing === 'smart' ? known.devices.get(position.deviceId ?? '') : undefined;
-  const usual = existingBody(position.existing, position.width ?? 1, known.job.practice);
+  const usual = usualBody(position.existing, position.width ?? 1, profileOf(known.job));
   const leads = foundLeads(position, known);
   const { clearance } = figuresInUse(known.job);
   return {

@@ -1,7 +1,8 @@
+import { figuresInUse } from '../job/figures.js';
 import { conductorsById, type JobLookup, labelsOf, placeKey } from '../job/lookup.js';
 import type { WireSize } from '../job/schema/primitives.js';
 import type { Box, Label } from '../job/schema/survey.js';
-import { figuresInUse } from '../practice/rule-figures.js';
+import { profileOf } from '../practice/profiles.js';
 import { largestSize } from '../practice/wire.js';
 import { connectorRange } from '../wire/connectors.js';
 import { type JointPlan, planJoints } from '../wire/plan.js';
@@ -15,7 +16,6 @@ import {
   foundLeads,
   foundStrap,
   holdsDevice,
-  leadSize,
 } from './as-found.js';
 import type { BoxContents, ContentConnector, Strap } from './contents.js';
 
@@ -63,7 +63,7 @@ export function contentsAsPlanned(
       ...box.positions
         .filter((position) => !replaced.has(position.index))
         .flatMap((position) => foundLeads(position, known)),
-      ...inBox.flatMap(({ device }) => deviceLeads(device, leadSize(job.practice))),
+      ...inBox.flatMap(({ device }) => deviceLeads(device, profileOf(job).sizes.lead)),
     ],
   };
 }
@@ -74,7 +74,8 @@ function plannedConnectors(box: Box, plan: JointPlan, known: JobLookup): Content
   const range = connectorRange(known.job.catalogue.connectors);
   return plan.joints.map((joint) => {
     const before = box.joints.find((entry) => entry.id === joint.id);
-    const found = before && !joint.connector ? foundJoint(box, before, known.job.practice, range) : undefined;
+    const found =
+      before && !joint.connector ? foundJoint(box, before, profileOf(known.job), range) : undefined;
     const sizes: WireSize[] = [];
     for (const name of joint.members) {
       const size = conductors.get(name)?.size ?? made.get(name);
@@ -125,10 +126,9 @@ function plannedStrap(
   const { clearance } = figuresInUse(known.job);
   return {
     positions: [position.index],
-    gangs:
-      known.job.practice === 'us' || known.job.practice === 'ca'
-        ? Math.max(position.width ?? 1, device.gangs)
-        : (position.width ?? 1),
+    gangs: profileOf(known.job).deviceTakesItsGangs
+      ? Math.max(position.width ?? 1, device.gangs)
+      : (position.width ?? 1),
     size: joinedByPlan(entry, plan) ?? foundStrap(box, position, known, labels).size,
     bodies: [
       {

@@ -1,7 +1,8 @@
+import { figureOfAllowance, ruleFigures } from '../job/figures.js';
 import { type JobLookup, lookup } from '../job/lookup.js';
 import type { Job } from '../job/schema/job.js';
 import type { Box } from '../job/schema/survey.js';
-import { figureOfAllowance, type RuleFigure, ruleFigures } from '../practice/rule-figures.js';
+import type { RuleFigure } from '../practice/figures/figure.js';
 import { contentsAsFound } from './as-found.js';
 import { contentsAsPlanned, plannedDevices } from './as-planned.js';
 import type { BoxContents } from './contents.js';

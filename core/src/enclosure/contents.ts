@@ -1,15 +1,13 @@
-import type { ConnectorKind, PracticeId, WireSize } from '../job/schema/primitives.js';
-import type { Body } from '../practice/bodies.js';
-import type { FillMethod } from '../practice/fill-figures.js';
-import type { FiguresInUse } from '../practice/rule-figures.js';
+import type { FiguresInUse } from '../job/figures.js';
+import type { Body, PracticeProfile } from '../practice/profile.js';
+import type { ConnectorKind, WireSize } from '../terms/trade.js';
 
 /**
  * What is in a box, as fill, depth and packing want it: plain data, gathered by `as-found.ts` or
  * `as-planned.ts`. Lengths mm, volumes mL.
  */
 export interface BoxContents {
-  practice: PracticeId;
-  method: FillMethod;
+  practice: PracticeProfile;
   figures: Pick<FiguresInUse, 'fill' | 'packing'>;
   capacity: CountedCapacity;
   /** Interior depth with rings and set-back; null when nobody measured it. */

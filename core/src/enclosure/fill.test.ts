@@ -1,6 +1,8 @@
 import { describe, expect, test } from '@jest/globals';
+import { figuresInUse } from '../job/figures.js';
 import type { WireSize } from '../job/schema/primitives.js';
-import { figuresInUse } from '../practice/rule-figures.js';
+import type { FillMethod } from '../practice/counting.js';
+import { profileOf } from '../practice/profiles.js';
 import { Random } from '../test-support/random.js';
 import { ML_PER_IN3 } from '../units/volume.js';
 import type { BoxContents, ContentConductor } from './contents.js';
@@ -21,16 +23,15 @@ const conductor = (size: WireSize, more: Partial<ContentConductor> = {}): Conten
 const ground = (size: WireSize, more: Partial<ContentConductor> = {}) =>
   conductor(size, { ground: true, bare: true, ...more });
 
-/** The usual figures of a method. */
-const figuresOf = (method: BoxContents['method']) => {
+/** What a counting rule brings: its practice and its usual figures. */
+const counted = (method: FillMethod): Pick<BoxContents, 'practice' | 'figures'> => {
   const practice = method === 'none' ? 'gb' : method === 'cec-12-3034' ? 'ca' : 'us';
-  return figuresInUse(practice === 'us' ? { practice, edition: method.slice(4) as '2023' } : { practice });
+  const job = practice === 'us' ? { practice, edition: method.slice(4) as '2023' } : { practice };
+  return { practice: profileOf({ practice }), figures: figuresInUse(job as { practice: 'us' }) };
 };
 
 const contents = (more: Partial<BoxContents>): BoxContents => ({
-  practice: 'us',
-  method: 'nec-2023',
-  figures: figuresOf(more.method ?? 'nec-2023'),
+  ...counted('nec-2023'),
   capacity: { ml: 20 * ML_PER_IN3, standing: true },
   availableDepth: 60,
   opening: null,
@@ -72,8 +73,8 @@ describe('box fill in cubic inches, worked by hand', () => {
 
   test('grounds: all together once in 2017, a quarter for each beyond four since 2020', () => {
     const conductors = [ground('14AWG'), ...Array(5).fill(ground('12AWG'))];
-    expect(used(contents({ method: 'nec-2017', conductors }))).toBeCloseTo(2.25, 9);
-    expect(used(contents({ method: 'nec-2020', conductors }))).toBeCloseTo(2.25 + 2 * 0.25 * 2.25, 9);
+    expect(used(contents({ ...counted('nec-2017'), conductors }))).toBeCloseTo(2.25, 9);
+    expect(used(contents({ ...counted('nec-2020'), conductors }))).toBeCloseTo(2.25 + 2 * 0.25 * 2.25, 9);
   });
 
   test('an isolated ground set counts once more in 2017 and joins the others since', () => {
@@ -82,8 +83,8 @@ describe('box fill in cubic inches, worked by hand', () => {
       ground('12AWG'),
       conductor('12AWG', { ground: true, isolatedGround: true }),
     ];
-    expect(used(contents({ method: 'nec-2017', conductors }))).toBeCloseTo(4.5, 9);
-    expect(used(contents({ method: 'nec-2023', conductors }))).toBeCloseTo(2.25, 9);
+    expect(used(contents({ ...counted('nec-2017'), conductors }))).toBeCloseTo(4.5, 9);
+    expect(used(contents({ ...counted('nec-2023'), conductors }))).toBeCloseTo(2.25, 9);
   });
 
   test('a long unbroken loop counts twice and stands on a line of its own', () => {
@@ -107,7 +108,7 @@ describe('box fill in cubic inches, worked by hand', () => {
       connectors: [block('tb1', '14AWG'), block('tb1', '12AWG'), block('tb2', '14AWG')],
     };
     expect(used(contents(box))).toBeCloseTo(2.5 + 2.25 + 2, 9);
-    expect(used(contents({ ...box, method: 'nec-2020' }))).toBeCloseTo(2.5, 9);
+    expect(used(contents({ ...box, ...counted('nec-2020') }))).toBeCloseTo(2.5, 9);
   });
 
   test('pigtails never count', () => {
@@ -132,7 +133,7 @@ describe('box fill in cubic inches, worked by hand', () => {
 });
 
 describe('the Canadian count in mL', () => {
-  const ca = (more: Partial<BoxContents>) => contents({ practice: 'ca', method: 'cec-12-3034', ...more });
+  const ca = (more: Partial<BoxContents>) => contents({ ...counted('cec-12-3034'), ...more });
 
   test('bare bonding counts nothing, an insulated one as a conductor', () => {
     const result = fill(
@@ -178,13 +179,11 @@ describe('the Canadian count in mL', () => {
 });
 
 test('gb and modular have no count', () => {
-  expect(fill(contents({ practice: 'gb', method: 'none', conductors: [conductor('1.5mm2')] }))).toMatchObject(
-    {
-      usedMl: null,
-      verdict: 'no-rule',
-      lines: [],
-    },
-  );
+  expect(fill(contents({ ...counted('none'), conductors: [conductor('1.5mm2')] }))).toMatchObject({
+    usedMl: null,
+    verdict: 'no-rule',
+    lines: [],
+  });
 });
 
 /** A second, plain way to the same sum: in in3, one conductor after the other, written from the clauses. */
@@ -210,11 +209,12 @@ function plainFill(box: BoxContents): number {
   const grounds = box.conductors.filter(
     (entry) => entry.fromOutside && (entry.ground || entry.isolatedGround),
   );
-  const isolated = box.method === 'nec-2017' ? grounds.filter((entry) => entry.isolatedGround) : [];
+  const method = box.figures.fill?.method;
+  const isolated = method === 'nec-2017' ? grounds.filter((entry) => entry.isolatedGround) : [];
   const rest = grounds.filter((entry) => !isolated.includes(entry)).map((entry) => entry.size);
   sum += most(rest) + most(isolated.map((entry) => entry.size));
-  if (box.method !== 'nec-2017') sum += Math.max(0, rest.length - 4) * 0.25 * most(rest);
-  if (box.method === 'nec-2023')
+  if (method !== 'nec-2017') sum += Math.max(0, rest.length - 4) * 0.25 * most(rest);
+  if (method === 'nec-2023')
     for (const assembly of new Set(
       box.connectors.filter((entry) => entry.kind === 'terminal-block').map((entry) => entry.assembly),
     ))
@@ -235,7 +235,7 @@ test.each([11, 12, 13])(
       const some = (most: number, make: () => ContentConductor) =>
         Array.from({ length: random.int(0, most) }, make);
       const box = contents({
-        method: random.pick(['nec-2017', 'nec-2020', 'nec-2023'] as const),
+        ...counted(random.pick(['nec-2017', 'nec-2020', 'nec-2023'] as const)),
         conductors: [
           ...some(14, () =>
             conductor(random.pick(sizes), { longLoop: random.chance(0.1), fromOutside: random.chance(0.9) }),
@@ -300,8 +300,7 @@ test.each([21, 22, 23])(
       const some = (most: number, make: () => ContentConductor) =>
         Array.from({ length: random.int(0, most) }, make);
       const box = contents({
-        practice: 'ca',
-        method: 'cec-12-3034',
+        ...counted('cec-12-3034'),
         conductors: [
           ...some(12, () =>
             conductor(random.pick(sizes), { fromOutside: random.chance(0.9), longLoop: random.chance(0.1) }),

@@ -1,6 +1,7 @@
-import type { WireSize } from '../job/schema/primitives.js';
-import type { FillFigures, FillMethod, FillRule } from '../practice/fill-figures.js';
+import type { FiguresInUse } from '../job/figures.js';
+import type { FillMethod, FillRule } from '../practice/counting.js';
 import { largestSize, WIRE } from '../practice/wire.js';
+import type { WireSize } from '../terms/trade.js';
 import { rounded } from '../units/volume.js';
 import type { BoxContents, ContentConductor, Strap } from './contents.js';
 
@@ -24,19 +25,21 @@ export interface FillResult {
   lines: FillLine[];
 }
 
+type FillFigures = NonNullable<FiguresInUse['fill']>;
+
 /** Used may exceed capacity by this much, mL, before the verdict turns: conversion dust, not room. */
 export const FILL_TOLERANCE = 0.05;
 
 /**
  * Box fill by the counting rule of the practice, volumes in mL, unrounded; see {@link printedFill}.
- * Source: NEC 314.16 in three editions, CE Code 12-3034; `gb` and `modular` have no count.
+ * Source: the counting rule of the practice, NEC 314.16 or CE Code 12-3034; where there is none, no count.
  */
 export function fill(contents: BoxContents): FillResult {
-  const { method, capacity } = contents;
+  const { capacity } = contents;
   const figures = contents.figures.fill;
-  if (method === 'none' || !figures) {
+  if (!figures) {
     return {
-      method,
+      method: 'none',
       capacityMl: capacity.ml,
       usedMl: null,
       remainingMl: null,
@@ -45,7 +48,7 @@ export function fill(contents: BoxContents): FillResult {
     };
   }
   const lines =
-    method === 'cec-12-3034'
+    figures.scheme === 'by-pair'
       ? [
           ...caConductors(contents, figures),
           ...caSupport(contents, figures),
@@ -62,7 +65,7 @@ export function fill(contents: BoxContents): FillResult {
   const usedMl = lines.reduce((sum, line) => sum + line.ml, 0);
   const { ml } = capacity;
   return {
-    method,
+    method: figures.method,
     capacityMl: ml,
     usedMl,
     remainingMl: ml === null ? null : ml - usedMl,
@@ -214,7 +217,7 @@ function caSupport(contents: BoxContents, figures: FillFigures): FillLine[] {
 }
 
 /** Two conductors a strap; a device deeper than 25.4 mm counts by its whole depth instead. */
-function caStraps(contents: BoxContents, figures: NonNullable<BoxContents['figures']['fill']>): FillLine[] {
+function caStraps(contents: BoxContents, figures: FillFigures): FillLine[] {
   const tally = new Tally('device', figures);
   const deep: FillLine[] = [];
   const size = largestInBox(contents);

@@ -4,6 +4,7 @@ import { newJob } from '../job/new-job.js';
 import type { Device, Part } from '../job/schema/catalogue.js';
 import type { Job } from '../job/schema/job.js';
 import type { Box } from '../job/schema/survey.js';
+import { profileOf } from '../practice/profiles.js';
 import { standardBoxes } from '../practice/standard-boxes.js';
 import { newBox } from '../survey/new-box.js';
 import { presetContents } from '../survey/presets.js';
@@ -36,13 +37,13 @@ function tight(change: (job: Job, box: Box) => void = () => {}) {
     hubs: [],
     parts: [ring('flat', 10, 2, 100), ring('usual', 16, 6, 450), ring('tall', 38, 21, 980)],
     connectors: [],
-    enclosures: standardBoxes('us'),
+    enclosures: standardBoxes(profileOf({ practice: 'us' })),
     platforms: [],
   };
-  const made = newBox('b1', 'r1', 'Box', 1, 'us', []);
+  const made = newBox({ id: 'b1', roomId: 'r1', name: 'Box', order: 1 }, 'us');
   const box: Box = {
     ...made,
-    ...presetContents('power-at-switch', 'us', '14AWG', [], newId),
+    ...presetContents({ preset: 'power-at-switch', practice: 'us', size: '14AWG' }, newId),
     enclosure: {
       ...made.enclosure,
       material: 'metal',

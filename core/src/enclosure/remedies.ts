@@ -4,6 +4,7 @@ import type { Job } from '../job/schema/job.js';
 import type { ConnectorKind, Strategy } from '../job/schema/primitives.js';
 import type { Box, Position } from '../job/schema/survey.js';
 import { matchPlace } from '../match/match.js';
+import { profileOf } from '../practice/profiles.js';
 import { standardBoxes } from '../practice/standard-boxes.js';
 import { millilitres } from '../units/volume.js';
 import { assessBox, type BoxAssessment } from './assess.js';
@@ -140,7 +141,7 @@ class Bench {
     const { job } = this.known;
     const { gangs, capacity } = this.box.enclosure;
     const listed = new Map<string, CatalogueEnclosure>();
-    for (const entry of [...standardBoxes(job.practice), ...job.catalogue.enclosures])
+    for (const entry of [...standardBoxes(profileOf(job)), ...job.catalogue.enclosures])
       if (entry.practice === job.practice) listed.set(entry.id, entry);
     const catalogue = { ...job.catalogue, enclosures: [...listed.values()] };
     const own = capacity.from === 'standard' ? capacity.enclosureId : null;
@@ -186,7 +187,7 @@ class Bench {
           (part): part is Part & { depth: number } => part.where !== 'fitting' && part.depth !== undefined,
         )
         // Marked in cubic inches they are made for those boxes, in mL for the others.
-        .filter((part) => (part.in3 === undefined) === (this.known.job.practice !== 'us'))
+        .filter((part) => (part.in3 !== undefined) === (profileOf(this.known.job).volumesIn === 'in3'))
         .flatMap((part): Remedy[] => {
           const { rings = [] } = this.box.enclosure;
           const volume =

@@ -6,7 +6,7 @@ import { findRecord, type JobRecord, type RecordKind } from '../job/records.js';
 import type { Job } from '../job/schema/job.js';
 import type { Role } from '../job/schema/primitives.js';
 import type { Box } from '../job/schema/survey.js';
-import { WORDS } from '../practice/words.js';
+import { profileOf } from '../practice/profiles.js';
 import { conductorWords } from './identify-sentences.js';
 
 /** One fact that differs, in words: what it is, what it was and what it became. */
@@ -220,7 +220,7 @@ function inWords(job: Job, box: Box | undefined, field: string, value: unknown):
   if (place) return place;
   if (typeof record.role === 'string')
     return [
-      WORDS[job.practice].roles[record.role as Role] ?? record.role,
+      profileOf(job).words.roles[record.role as Role] ?? record.role,
       ...idsOf(record).map((each) => nameOf(job, each)),
     ]
       .filter(Boolean)

@@ -1,5 +1,8 @@
 import type { FillLine } from '../enclosure/fill.js';
-import type { FillRule } from '../practice/fill-figures.js';
+import type { FillRule } from '../practice/counting.js';
+import { profileOf } from '../practice/profiles.js';
+import type { PracticeId } from '../terms/trade.js';
+import { wireSizeText } from '../units/wire-size.js';
 
 /** What each allowance is for, in the trade's words. */
 export const FILL_RULE_WORDS: Record<FillRule, string> = {
@@ -17,11 +20,13 @@ export const FILL_RULE_WORDS: Record<FillRule, string> = {
 
 /** `Conductors from outside, 12 AWG`. */
 export function fillLineWords(line: FillLine): string {
-  return `${FILL_RULE_WORDS[line.rule]}, ${line.what.replace(/(\d)(AWG|mm2)\b/, (_, digit: string, unit: string) => `${digit} ${unit === 'mm2' ? 'mm²' : unit}`)}`;
+  return `${FILL_RULE_WORDS[line.rule]}, ${wireSizeText(line.what)}`;
 }
 
-export const RULE_NOTES = {
-  local: 'The locally adopted code and the maker’s instructions rule.',
-  ca: 'Confirm against the edition in force.',
-  estimate: 'An estimate, not a code rule.',
-} as const;
+/** What stands beside depth and packing. */
+export const ESTIMATE_NOTE = 'An estimate, not a code rule.';
+
+/** What stands beside every figure of a rule: whose word is above it. */
+export function ruleNote(job: { practice: PracticeId }): string {
+  return ['The locally adopted code and the maker’s instructions rule.', ...profileOf(job).notes].join(' ');
+}

@@ -1,9 +1,9 @@
 import type { IdentifiedConductor, IdentifyConflict, IdentifyNote } from '../identify/identify.js';
 import type { NextTest } from '../identify/next-tests.js';
 import type { JobLookup } from '../job/lookup.js';
-import type { PracticeId } from '../job/schema/primitives.js';
 import type { Box, Reading } from '../job/schema/survey.js';
-import { WORDS } from '../practice/words.js';
+import { profileOf } from '../practice/profiles.js';
+import type { Words } from '../practice/words.js';
 
 const TOOL_WORDS: Record<Reading['tool'], string> = {
   indicator: 'indicator',
@@ -81,14 +81,13 @@ export function stateWords(
   return [arrangement, ...breakers, ...switches, ...out].join(', ');
 }
 
-const PURPOSE: Record<NextTest['why']['purpose'], (what: string, practice: PracticeId) => string> = {
+const PURPOSE: Record<NextTest['why']['purpose'], (what: string, words: Words) => string> = {
   fed: () => 'tells whether the box is fed at all, and by which conductor',
-  line: (what, practice) =>
-    `tells whether ${what} is fed from elsewhere and so is the ${WORDS[practice].roles.line}`,
+  line: (what, words) => `tells whether ${what} is fed from elsewhere and so is the ${words.roles.line}`,
   gone: (what) => `shows that ${what} goes dead with its breaker`,
   load: (what) => `shows what works ${what}`,
-  neutral: (what, practice) => `tells whether ${what} is the ${WORDS[practice].roles.neutral}`,
-  ground: (what, practice) => `proves ${what} as ${WORDS[practice].ground}`,
+  neutral: (what, words) => `tells whether ${what} is the ${words.roles.neutral}`,
+  ground: (what, words) => `proves ${what} as ${words.ground}`,
   traveler: (what) => `shows whether ${what} changes with the far switch`,
   onward: (what) => `shows what goes dead when ${what} is apart`,
   apart: (what) => `tells ${what} from the others of its joint`,
@@ -97,7 +96,7 @@ const PURPOSE: Record<NextTest['why']['purpose'], (what: string, practice: Pract
 /** One sentence of why a test is proposed. */
 export function nextTestWhy(box: Box, known: JobLookup, next: NextTest): string {
   const what = pointWords(box, known, next.why.subject);
-  const purpose = PURPOSE[next.why.purpose](what, known.job.practice);
+  const purpose = PURPOSE[next.why.purpose](what, profileOf(known.job).words);
   switch (next.why.code) {
     case 'tells-most':
       return `It ${purpose}.`;

@@ -1,7 +1,7 @@
 import type { Job } from '../job/schema/job.js';
 import type { Box } from '../job/schema/survey.js';
 import type { LabelClash, RefutedLabel } from '../power/label-clashes.js';
-import { WORDS } from '../practice/words.js';
+import { profileOf } from '../practice/profiles.js';
 import { conductorWords } from './identify-sentences.js';
 import { listed } from './stop-sentences.js';
 
@@ -22,12 +22,12 @@ export function clashText({ code, conductorIds, circuitIds }: LabelClash, box: B
 }
 
 export function refutedText({ conductorId, label, confirmed }: RefutedLabel, box: Box, job: Job): string {
-  const { roles } = WORDS[job.practice];
+  const { roles } = profileOf(job).words;
   return `${conductorWords(box, conductorId)} is labelled ${roles[label.role]}; the readings confirm it as ${roles[confirmed.role]}`;
 }
 
 function roleText(box: Box, conductorId: string, job: Job): string {
-  const words = WORDS[job.practice];
+  const words = profileOf(job).words;
   const label = box.labels.findLast((entry) => entry.conductorId === conductorId);
   return label && label.role !== 'unknown' ? words.roles[label.role] : words.ground;
 }

@@ -1,7 +1,9 @@
 import type { LoadKind, PracticeId, Radio, Strategy } from '../job/schema/primitives.js';
 import type { StopCode } from '../power/vocabulary.js';
-import { LOAD_WORDS, RADIO_WORDS, STRATEGY_WORDS, WORDS, type Words } from '../practice/words.js';
-import { lengthText, type UnitSystem, unitsOf, volumeText } from '../units/present.js';
+import { profileOf } from '../practice/profiles.js';
+import { LOAD_WORDS, RADIO_WORDS, STRATEGY_WORDS, type Words } from '../practice/words.js';
+import { plural as counted } from '../units/plural.js';
+import { lengthText, type UnitSystem, volumeText } from '../units/present.js';
 import type { FactValue, Reason } from './finding.js';
 import { STOP_WORDS } from './stop-sentences.js';
 
@@ -16,8 +18,7 @@ type Sentence = (facts: Facts, voice: Voice) => string;
 
 const list = (value: FactValue | undefined) =>
   Array.isArray(value) ? value.join(', ') || 'none' : String(value ?? '');
-const plural = (count: FactValue | undefined, one: string) =>
-  `${String(count)} ${one}${count === 1 ? '' : 's'}`;
+const plural = (count: FactValue | undefined, one: string) => counted(String(count), one);
 const load = (kind: FactValue | undefined) => LOAD_WORDS[kind as LoadKind] ?? String(kind);
 const strategy = (name: FactValue | undefined) => STRATEGY_WORDS[name as Strategy] ?? String(name);
 const lost = (sides: FactValue | undefined) =>
@@ -88,7 +89,7 @@ const SENTENCES: Record<string, Sentence> = {
       ? `The loads together take ${facts.percent} % of its rating${lost(facts.removedSides)}; ${facts.limitPercent} % is the limit.`
       : `${facts.quantity} ${facts.unit} on a rating of ${facts.limit} ${facts.unit}${lost(facts.removedSides)}: ${facts.percent} %, the limit is ${facts.limitPercent} %.`,
   'rating.margin': (facts) =>
-    `${facts.percent} % of its rating${lost(facts.removedSides)}: within it, but over the design margin of 80 %.`,
+    `${facts.percent} % of its rating${lost(facts.removedSides)}: within it, but over the design margin of ${facts.marginPercent} %.`,
   'minimum-load.under': (facts) =>
     `${facts.watts} W is less than the ${facts.minimum} W it needs to stay steady.`,
   'minimum-load.bypass': (facts) =>
@@ -217,7 +218,7 @@ export const SENTENCE_CODES: readonly string[] = Object.keys(SENTENCES);
 export function sentence(
   reason: Pick<Reason, 'code' | 'facts'>,
   practice: PracticeId,
-  units: UnitSystem = unitsOf(practice),
+  units: UnitSystem = profileOf({ practice }).units,
 ): string {
   const make = SENTENCES[reason.code];
   if (!make)
@@ -225,7 +226,7 @@ export function sentence(
       `No sentence for the finding "${reason.code}": every code needs one in findings/sentences.ts`,
     );
   return make(reason.facts, {
-    words: WORDS[practice],
+    words: profileOf({ practice }).words,
     mm: (value) => (typeof value === 'number' ? lengthText(value, units) : 'an unknown length'),
     ml: (value) => (typeof value === 'number' ? volumeText(value, units) : 'an unknown volume'),
   });

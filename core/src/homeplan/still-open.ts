@@ -1,6 +1,6 @@
+import { mountedBoxes } from '../job/events.js';
 import { lookup, placeKey } from '../job/lookup.js';
 import type { Job } from '../job/schema/job.js';
-import { mountedBoxes } from '../progress/progress.js';
 
 /**
  * Places whose device is chosen and mounted, and every place of a group with one: a later plan does not

@@ -17,12 +17,12 @@ function switchBox(preset: PresetId, practice: PracticeId = 'gb', readings: Read
   let serial = 0;
   const newId = () => `w${++serial}`;
   const box: Box = {
-    ...newBox('near', 'r1', 'Near', 1, practice, ['c1']),
-    ...presetContents(preset, practice, '1.5mm2', ['l1'], newId),
+    ...newBox({ id: 'near', roomId: 'r1', name: 'Near', order: 1 }, practice, ['c1']),
+    ...presetContents({ preset, practice, size: '1.5mm2', loadIds: ['l1'] }, newId),
     readings,
   };
   const far: Box = {
-    ...newBox('far', 'r1', 'Far', 2, practice, []),
+    ...newBox({ id: 'far', roomId: 'r1', name: 'Far', order: 2 }, practice),
     positions: [{ index: 1, existing: 'three-way', loadIds: ['l1'] }],
   };
   const nothing = { devices: [], hubs: [], parts: [], connectors: [], enclosures: [], platforms: [] };

@@ -83,7 +83,7 @@ export class Outcomes {
         const bundle = (arranged.sizes[arranged.groupOf[point.core] as number] ?? 1) >= 3;
         alert = opposite || bundle ? INDICATOR.sourceMuffled : INDICATOR.source;
       } else if (state.kind === 'floating')
-        alert = beside.length > 0 ? INDICATOR.floatingBesideLive[this.problem.practice] : INDICATOR.reference;
+        alert = beside.length > 0 ? this.problem.practice.floatingAlert : INDICATOR.reference;
       else if (state.kind === 'divided') alert = 0.6;
       else alert = beside.length > 0 ? INDICATOR.referenceBesideLive : INDICATOR.reference;
     }

@@ -1,4 +1,5 @@
-import type { Colour, PracticeId } from '../job/schema/primitives.js';
+import type { ColourEvidence, PatternOdds, PracticeProfile, WiringHabit } from '../practice/profile.js';
+import type { Colour } from '../terms/trade.js';
 import type { CoreClass, FarKind } from './vocabulary.js';
 
 /** How common a cable of these conductors is; orders of it share the weight and are told apart by colour. */
@@ -8,8 +9,8 @@ export interface PatternPrior {
   weight: number;
   /** Colours follow the drop: the re-used conductor is the always-hot side or the switched one. */
   loop?: boolean;
-  /** The one practice that wires so. */
-  only?: PracticeId;
+  /** The one habit that wires so. */
+  only?: WiringHabit;
 }
 
 /** Patterns with their weights before colour. Sums do not matter; ratios do. */
@@ -56,8 +57,8 @@ const COMMON: readonly PatternPrior[] = [
   { classes: ['traveler', 'traveler', 'line'], far: 'load', weight: 0.02 },
   { classes: ['traveler', 'traveler', 'switched-line'], far: 'load-by-third', weight: 0.15 },
   { classes: ['traveler', 'traveler', 'load'], far: 'fed', weight: 0.05 },
-  { classes: ['traveler', 'line-on', 'switched-line'], far: 'conversion', weight: 0.1, only: 'gb' },
-  { classes: ['traveler', 'line', 'load'], far: 'conversion', weight: 0.1, only: 'gb' },
+  { classes: ['traveler', 'line-on', 'switched-line'], far: 'conversion', weight: 0.1, only: 'british' },
+  { classes: ['traveler', 'line', 'load'], far: 'conversion', weight: 0.1, only: 'british' },
   { classes: ['traveler', 'traveler', 'spare'], far: 'fed', weight: 0.03 },
   { classes: ['traveler', 'traveler', 'spare'], far: 'load', weight: 0.03 },
 
@@ -73,29 +74,25 @@ const COMMON: readonly PatternPrior[] = [
   { classes: ['traveler', 'traveler', 'load', 'return'], far: 'fed', weight: 0.02 },
 ];
 
-/** What a practice has more or less of than North America. */
-const MORE: Record<PracticeId, (pattern: PatternPrior) => number> = {
-  us: () => 1,
-  ca: () => 1,
-  // Ceiling-fed drops without neutral, the line looped at the switch, two-way in three-core.
-  gb: ({ classes, loop }) =>
-    loop && classes.length === 2
-      ? 3
-      : loop && classes.length === 3 && classes.includes('spare')
-        ? 3
-        : classes.includes('line-on')
-          ? 1.5
-          : 1,
-  modular: ({ classes }) => (classes.length === 1 ? 3 : 1),
-};
+/** Patterns of so many cores, weighted as the practice's habits have them. */
+export function patternsOf(
+  cores: number,
+  { wiring, evidence }: Pick<PracticeProfile, 'wiring' | 'evidence'>,
+): PatternPrior[] {
+  return COMMON.filter(({ classes, only }) => classes.length === cores && (only ?? wiring) === wiring).map(
+    (pattern) => ({
+      ...pattern,
+      weight: pattern.weight * (evidence.patterns.find((odds) => isOf(pattern, odds))?.times ?? 1),
+    }),
+  );
+}
 
-export function patternsOf(cores: number, practice: PracticeId): PatternPrior[] {
-  return COMMON.filter(
-    ({ classes, only }) => classes.length === cores && (only ?? practice) === practice,
-  ).map((pattern) => ({
-    ...pattern,
-    weight: pattern.weight * MORE[practice](pattern),
-  }));
+function isOf(pattern: PatternPrior, odds: PatternOdds): boolean {
+  return (
+    (odds.loop === undefined || odds.loop === (pattern.loop === true)) &&
+    (odds.cores === undefined || odds.cores === pattern.classes.length) &&
+    (odds.holds === undefined || pattern.classes.includes(odds.holds))
+  );
 }
 
 /** Cores beyond the usual patterns, one by one, as in conduit. */
@@ -110,55 +107,10 @@ export const SINGLE_WEIGHT: Partial<Record<CoreClass, number>> = {
   'switched-line': 0.01,
 };
 
-type Table = Partial<Record<Colour, number>>;
+/** Colours a table does not name. */
 const OTHER = 0.01;
 
-interface ColourTables {
-  hot: Table;
-  load: Table;
-  neutral: Table;
-  traveler: Table;
-  spare: Table;
-  loopLine: Table;
-  loopLoad: Table;
-}
-
-const NORTH_AMERICA: ColourTables = {
-  hot: { black: 0.76, red: 0.14, white: 0.03, blue: 0.03 },
-  load: { black: 0.6, red: 0.24, white: 0.04, blue: 0.06 },
-  neutral: { white: 0.93, grey: 0.03, black: 0.005, red: 0.003 },
-  traveler: { red: 0.42, black: 0.3, white: 0.14, blue: 0.06, yellow: 0.02 },
-  spare: { red: 0.35, black: 0.2, white: 0.2, blue: 0.1 },
-  // White is the always-hot side of most switch loops.
-  loopLine: { white: 0.62, black: 0.3, red: 0.05 },
-  loopLoad: { black: 0.62, red: 0.17, white: 0.16, blue: 0.03 },
-};
-
-const COLOURS: Record<PracticeId, ColourTables> = {
-  us: NORTH_AMERICA,
-  ca: NORTH_AMERICA,
-  gb: {
-    hot: { red: 0.46, brown: 0.46, black: 0.02, yellow: 0.01, blue: 0.01 },
-    load: { red: 0.36, brown: 0.36, black: 0.08, blue: 0.08, yellow: 0.04, grey: 0.03 },
-    neutral: { black: 0.46, blue: 0.46, grey: 0.01, red: 0.003, brown: 0.003 },
-    traveler: { yellow: 0.25, blue: 0.2, black: 0.2, grey: 0.2, red: 0.06, brown: 0.06 },
-    spare: { yellow: 0.2, grey: 0.2, blue: 0.2, black: 0.2, red: 0.08, brown: 0.08 },
-    // In a drop the red or brown core is the permanent live, the black or blue one the switched live.
-    loopLine: { red: 0.47, brown: 0.47, black: 0.02, blue: 0.02 },
-    loopLoad: { black: 0.42, blue: 0.42, yellow: 0.05, grey: 0.04, red: 0.02, brown: 0.02 },
-  },
-  modular: {
-    hot: { red: 0.5, yellow: 0.2, blue: 0.2, black: 0.01 },
-    load: { red: 0.34, yellow: 0.22, blue: 0.25, black: 0.04, white: 0.03 },
-    neutral: { black: 0.93, blue: 0.02, red: 0.003 },
-    traveler: { yellow: 0.3, blue: 0.3, red: 0.25 },
-    spare: { yellow: 0.25, blue: 0.25, red: 0.25, black: 0.15 },
-    loopLine: { red: 0.5, yellow: 0.2, blue: 0.2 },
-    loopLoad: { red: 0.34, yellow: 0.22, blue: 0.25 },
-  },
-};
-
-const TABLE_OF: Record<CoreClass, keyof ColourTables> = {
+const TABLE_OF: Record<CoreClass, keyof ColourEvidence> = {
   line: 'hot',
   'line-on': 'hot',
   'switched-line': 'load',
@@ -171,11 +123,15 @@ const TABLE_OF: Record<CoreClass, keyof ColourTables> = {
 };
 
 /** How likely a conductor of this class has this colour: a prior only. An unknown colour tells nothing. */
-export function colourPrior(practice: PracticeId, core: CoreClass, colour: Colour, loop: boolean): number {
+export function colourPrior(
+  { evidence }: Pick<PracticeProfile, 'evidence'>,
+  core: CoreClass,
+  colour: Colour,
+  loop: boolean,
+): number {
   if (colour === 'unknown') return 0.1;
-  const tables = COLOURS[practice];
   const name = loop && core === 'line' ? 'loopLine' : loop && core === 'load' ? 'loopLoad' : TABLE_OF[core];
-  return tables[name][colour] ?? OTHER;
+  return evidence.colours[name][colour] ?? OTHER;
 }
 
 /** Ground by its looks, before anything is read: bare surest, then green-yellow, then green. */

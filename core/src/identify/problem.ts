@@ -8,7 +8,7 @@ import { circleOf } from '../power/circle.js';
 import { provedVolts } from '../power/instant.js';
 import { boxReadings } from '../power/live-readings.js';
 import { neutralCarriers } from '../power/neutral-carriers.js';
-import { SUPPLY } from '../practice/instruments.js';
+import { profileOf } from '../practice/profiles.js';
 import { looksLikeGround } from '../practice/wire.js';
 import { nodeOf } from '../wire/found-nets.js';
 import { Joined } from '../wire/joined.js';
@@ -110,7 +110,7 @@ export function problemOf(
     {
       id: null,
       leg: null,
-      volts: own[0]?.volts ?? SUPPLY[job.practice].nominal,
+      volts: own[0]?.volts ?? profileOf(job).supply.nominal,
       prior: own.length > 0 ? ODDS.outsideCircuit : 1,
       own: false,
     },
@@ -135,7 +135,7 @@ export function problemOf(
   return {
     wiring,
     problem: {
-      practice: job.practice,
+      practice: profileOf(job),
       boxId: box.id,
       cores,
       grounds,
@@ -333,7 +333,7 @@ function markNets(box: Box, nets: Net[], cores: readonly Core[], netAt: (node: s
 
 /** Circuits that readings show in the box beside its own, and those a run of its cables ends at. */
 function shownCircuits(box: Box, known: JobLookup): Set<string> {
-  const shown = new Set(boxReadings(box, known.job.practice).shown);
+  const shown = new Set(boxReadings(box, profileOf(known.job)).shown);
   for (const { ends } of known.job.runs ?? [])
     if (ends.some((end) => end.boxId === box.id))
       for (const end of ends) if (end.circuitId !== undefined) shown.add(end.circuitId);

@@ -82,7 +82,7 @@ export function netWeight(
       const feeds = count('line') + count('switched-line');
       if (feeds === 0) return 0;
       return (
-        (feeds > 1 ? ODDS.ring ** (feeds - 1) * (problem.practice === 'gb' ? 10 : 1) : 1) *
+        (feeds > 1 ? ODDS.ring ** (feeds - 1) * problem.practice.evidence.ring : 1) *
         (alone ? ODDS.usedButCapped : 1)
       );
     }

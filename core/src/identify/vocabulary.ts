@@ -1,6 +1,7 @@
 import type { Load } from '../job/schema/job.js';
-import type { Colour, PracticeId, Role } from '../job/schema/primitives.js';
+import type { Colour, Role } from '../job/schema/primitives.js';
 import type { Reading } from '../job/schema/survey.js';
+import type { PracticeProfile } from '../practice/profile.js';
 
 /**
  * What a conductor can be, told apart by what hangs on its far end. Roles are coarser: the neutral of a feed
@@ -126,7 +127,7 @@ export type Point =
 
 /** One box as identification wants it. */
 export interface Problem {
-  practice: PracticeId;
+  practice: PracticeProfile;
   boxId: string;
   cores: Core[];
   grounds: { id: string; colour: Colour; cable: string }[];

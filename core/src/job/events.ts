@@ -8,7 +8,7 @@ export interface Placed {
 }
 
 /** Ids that corrections strike from the record. */
-export function struckEvents(events: readonly JobEvent[]): ReadonlySet<string> {
+function struckEvents(events: readonly JobEvent[]): ReadonlySet<string> {
   return new Set(events.flatMap((event) => (event.kind === 'correction' && event.of ? [event.of] : [])));
 }
 
@@ -48,7 +48,7 @@ export class EventRecord {
     for (const group of this.groups.values()) group.sort(byClock);
   }
 
-  isStruck({ event }: Placed): boolean {
+  isStruck({ event }: Pick<Placed, 'event'>): boolean {
     return event.id !== undefined && this.struck.has(event.id);
   }
 
@@ -80,4 +80,15 @@ export function eventRecord(job: Pick<Job, 'events'>): EventRecord {
     records.set(job.events, record);
   }
   return record;
+}
+
+/** Boxes that an event, not corrected since, shows as mounted. */
+export function mountedBoxes(job: Pick<Job, 'events' | 'boxes'>): Set<string> {
+  const record = eventRecord(job);
+  return new Set(job.boxes.flatMap(({ id }) => (record.latest('mounted', id) ? [id] : [])));
+}
+
+/** The switching that a circuit's state comes from: the last by the clock that no correction struck. */
+export function lastSwitching(job: Pick<Job, 'events'>, circuitId: string): JobEvent | undefined {
+  return eventRecord(job).latest('switched', circuitId)?.event;
 }

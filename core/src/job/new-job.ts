@@ -1,5 +1,5 @@
+import { PROFILES, profileOf } from '../practice/profiles.js';
 import { standardBoxes } from '../practice/standard-boxes.js';
-import { PRACTICES } from '../practice/words.js';
 import type { Catalogue } from './schema/catalogue.js';
 import { FORMAT, type Job, VERSION } from './schema/job.js';
 import type { PracticeId } from './schema/primitives.js';
@@ -12,18 +12,22 @@ export function newJob(
   edition: Job['edition'],
   catalogue: Catalogue,
 ): Job {
-  const others = new Set(PRACTICES.flatMap((other) => standardBoxes(other).map((box) => box.id)));
+  const profile = profileOf({ practice });
+  const others = new Set(
+    Object.values(PROFILES)
+      .flatMap(standardBoxes)
+      .map((box) => box.id),
+  );
   return {
     format: FORMAT,
     version: VERSION,
     id,
     name,
     practice,
-    ...(practice === 'us' ? { edition: edition ?? '2023' } : {}),
+    ...(profile.editions ? { edition: edition ?? profile.editions.usual } : {}),
     brief: {
       platforms: [],
-      connectors:
-        practice === 'us' || practice === 'ca' ? ['twist-on', 'lever'] : ['lever', 'terminal-block'],
+      connectors: [...profile.connectors.preferred],
     },
     circuits: [],
     rooms: [],
@@ -40,7 +44,7 @@ export function newJob(
     catalogue: {
       ...catalogue,
       enclosures: [
-        ...standardBoxes(practice),
+        ...standardBoxes(profile),
         ...catalogue.enclosures.filter(
           (enclosure) => enclosure.practice === practice && !others.has(enclosure.id),
         ),

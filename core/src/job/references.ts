@@ -1,4 +1,5 @@
-import { ruleFigures } from '../practice/rule-figures.js';
+import { profileOf } from '../practice/profiles.js';
+import { ruleFigures } from './figures.js';
 import { pointer } from './pointer.js';
 import type { Problem } from './problem.js';
 import type { Device } from './schema/catalogue.js';
@@ -152,8 +153,8 @@ class ReferenceCheck {
 
   private records(): void {
     const { job } = this;
-    if (job.edition !== undefined && job.practice !== 'us')
-      this.warning(['edition'], 'belongs to the practice "us" only and is not used');
+    if (job.edition !== undefined && !profileOf(job).editions)
+      this.warning(['edition'], `is not used: the practice "${job.practice}" has one edition`);
     const { brief } = job;
     brief?.platforms?.forEach((platform, index) => {
       this.must(this.platforms, platform.name, ['brief', 'platforms', index, 'name'], 'platform');

@@ -50,12 +50,9 @@ function house(loads: Load[], of: Device, change: (job: Job) => void = () => {})
   let serial = 0;
   const newId = () => `n${++serial}`;
   const box: Box = {
-    ...newBox('b1', 'r1', 'Box', 1, 'us', ['c1']),
+    ...newBox({ id: 'b1', roomId: 'r1', name: 'Box', order: 1 }, 'us', ['c1']),
     ...presetContents(
-      'power-at-switch',
-      'us',
-      '14AWG',
-      loads.map((load) => load.id),
+      { preset: 'power-at-switch', practice: 'us', size: '14AWG', loadIds: loads.map((load) => load.id) },
       newId,
     ),
   };

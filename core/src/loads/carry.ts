@@ -1,10 +1,11 @@
+import { figuresInUse } from '../job/figures.js';
 import { type JobLookup, placeKey } from '../job/lookup.js';
 import type { Channel, Device } from '../job/schema/catalogue.js';
-import type { Circuit, Load } from '../job/schema/job.js';
+import type { Circuit, Job, Load } from '../job/schema/job.js';
 import type { WireSize } from '../job/schema/primitives.js';
 import type { Box, Position } from '../job/schema/survey.js';
 import { isTwoWire } from '../match/terminal-needs.js';
-import { figuresInUse } from '../practice/rule-figures.js';
+import { smallConductors } from '../power/small-conductors.js';
 import { WIRE } from '../practice/wire.js';
 import { assignChannels } from './channels.js';
 import { demand } from './demand.js';
@@ -45,6 +46,7 @@ export function carryAt(box: Box, position: Position, device: Device, known: Job
   const { fed } = assignChannels(
     device,
     loads,
+    margin,
     selection?.deviceId === device.id ? selection.channels : undefined,
   );
   return fed.map(({ channel, loads: own }) => ({
@@ -140,21 +142,16 @@ export function carryOfCircuit(circuit: Circuit, known: JobLookup): CircuitCarry
     share,
     verdict: share > 1 + 1e-9 ? 'over' : share > figuresInUse(known.job).margin + 1e-9 ? 'margin' : 'ok',
     unsure: [...unsure.values()].filter((load) => !sure.has(load.id)),
-    conductor: weakestConductor(circuit, boxes, figuresInUse(known.job).copperAmps),
+    conductor: weakestConductor(circuit, boxes, known.job),
   };
 }
 
-/** Copper against its breaker; only boxes on this circuit alone speak for it. */
-function weakestConductor(
-  circuit: Circuit,
-  boxes: readonly Box[],
-  copper: Partial<Record<WireSize, number>>,
-): CircuitCarry['conductor'] {
+/** Copper against its breaker: the thinnest core that it lets be overloaded. */
+function weakestConductor(circuit: Circuit, boxes: readonly Box[], job: Job): CircuitCarry['conductor'] {
   let weakest: CircuitCarry['conductor'] = null;
-  for (const box of boxes.filter((entry) => entry.circuitIds.length === 1))
-    for (const { cableId, size } of box.conductors) {
-      const amps = cableId === undefined ? undefined : copper[size];
-      if (amps === undefined || amps >= circuit.amps) continue;
+  for (const box of boxes)
+    for (const { circuitId, size, amps } of smallConductors(box, job)) {
+      if (circuitId !== circuit.id) continue;
       if (!weakest || WIRE[size].section < WIRE[weakest.size].section)
         weakest = { size, amps, boxId: box.id };
     }

@@ -16,10 +16,12 @@ const FANS = new Set<Load['kind']>(['fan-ac', 'fan-dc', 'fan-remote', 'exhaust-f
  * position; otherwise each load wire takes a channel of its own, so that together the channels carry as much
  * of it as they can: rated for the kind before not, within the rating before over it, a fan on a fan's
  * channel before any other, and in the order of both lists where nothing else decides.
+ * @param margin share of a rating to keep to (`figuresInUse`)
  */
 export function assignChannels(
   device: Device,
   loads: readonly Load[],
+  margin: number,
   chosen: Readonly<Record<string, string>> = {},
 ): ChannelLoads {
   const channels = device.channels;
@@ -37,7 +39,7 @@ export function assignChannels(
     const assigned = bestAssignment(
       rest,
       channels.filter((channel) => !taken.has(channel)),
-      device.volts[0] ?? 0,
+      { volts: device.volts[0] ?? 0, margin },
     );
     for (const load of rest) {
       const channel = assigned.get(load);
@@ -53,9 +55,15 @@ export function assignChannels(
   };
 }
 
+/** What loads are judged at: the supply, and the share of a rating to keep to. */
+interface Supply {
+  volts: number;
+  margin: number;
+}
+
 /** How well a channel carries a load, best above all: no sum of lesser marks reaches the next. */
-function carries(channel: Channel, load: Load, volts: number): number {
-  const { unrated, verdict } = rateChannel(channel, [load], volts, 0);
+function carries(channel: Channel, load: Load, { volts, margin }: Supply): number {
+  const { unrated, verdict } = rateChannel(channel, [load], volts, 0, margin);
   const fan = FANS.has(load.kind) && channel.kind === 'fan-speed' && unrated.length === 0 ? 1 : 0;
   if (unrated.length > 0 || neverFeeds(channel.kind, load.kind)) return 1000;
   return { over: 2000, margin: 2900, ok: 3000 }[verdict] + fan * 50;
@@ -64,8 +72,12 @@ function carries(channel: Channel, load: Load, volts: number): number {
 /**
  * Every load tried on every free channel: a device has few of them, and a switch seldom more than one load.
  */
-function bestAssignment(loads: readonly Load[], free: readonly Channel[], volts: number): Map<Load, Channel> {
-  const marks = loads.map((load) => free.map((channel) => carries(channel, load, volts)));
+function bestAssignment(
+  loads: readonly Load[],
+  free: readonly Channel[],
+  supply: Supply,
+): Map<Load, Channel> {
+  const marks = loads.map((load) => free.map((channel) => carries(channel, load, supply)));
   const taken = free.map(() => false);
   const chosen: number[] = loads.map(() => -1);
   let best = -1;

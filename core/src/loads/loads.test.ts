@@ -55,19 +55,19 @@ describe('a channel against its ratings', () => {
   );
 
   test('mixed loads share: 75 of 150 W of drivers and 180 of 600 W of filaments make 0.8, within the margin', () => {
-    const result = rateChannel(dimmer, [load('a', 'led', 5, 15), load('b', 'resistive', 3, 60)], 120, 0);
+    const result = rateChannel(dimmer, [load('a', 'led', 5, 15), load('b', 'resistive', 3, 60)], 120, 0, 0.8);
     expect(result.share).toBeCloseTo(0.8, 9);
     expect(result.verdict).toBe('ok');
   });
 
   test('a broken side lowers the limit: the same on 120 and 500 W is 0.985, beyond the margin', () => {
-    const result = rateChannel(dimmer, [load('a', 'led', 5, 15), load('b', 'resistive', 3, 60)], 120, 1);
+    const result = rateChannel(dimmer, [load('a', 'led', 5, 15), load('b', 'resistive', 3, 60)], 120, 1, 0.8);
     expect(result.share).toBeCloseTo(75 / 120 + 180 / 500, 9);
     expect(result.verdict).toBe('margin');
   });
 
   test('both sides broken: 0.833 and 0.45 are over', () => {
-    const result = rateChannel(dimmer, [load('a', 'led', 5, 15), load('b', 'resistive', 3, 60)], 120, 2);
+    const result = rateChannel(dimmer, [load('a', 'led', 5, 15), load('b', 'resistive', 3, 60)], 120, 2, 0.8);
     expect(result.share).toBeCloseTo(75 / 90 + 180 / 400, 9);
     expect(result.verdict).toBe('over');
   });
@@ -79,7 +79,7 @@ describe('a channel against its ratings', () => {
       { kinds: ['led'], unit: 'W', limit: [500] },
       { kinds: ['led'], unit: 'A', limit: [1] },
     );
-    const result = rateChannel(relay, [load('a', 'led', 10, 10)], 120, 0);
+    const result = rateChannel(relay, [load('a', 'led', 10, 10)], 120, 0, 0.8);
     expect(result.shares[0]).toMatchObject({ unit: 'A', limit: 1 });
     expect(result.share).toBeCloseTo(100 / 0.7 / 120, 9);
     expect(result.verdict).toBe('over');
@@ -87,16 +87,16 @@ describe('a channel against its ratings', () => {
 
   test('with a motor on a relay 0.8 is the limit, not a margin', () => {
     const relay = channel(1, 'relay', { kinds: ['motor', 'resistive'], unit: 'A', limit: [5] });
-    const motor = rateChannel(relay, [load('a', 'motor', 1, 306)], 120, 0);
+    const motor = rateChannel(relay, [load('a', 'motor', 1, 306)], 120, 0, 0.8);
     expect(motor.share).toBeCloseTo(0.85, 9);
     expect(motor.verdict).toBe('over');
-    expect(rateChannel(relay, [load('a', 'resistive', 1, 510)], 120, 0).verdict).toBe('margin');
+    expect(rateChannel(relay, [load('a', 'resistive', 1, 510)], 120, 0, 0.8).verdict).toBe('margin');
   });
 
   test('a kind without a rating is named, not waved through', () => {
-    expect(rateChannel(dimmer, [load('a', 'motor', 1, 10)], 120, 0).unrated.map((entry) => entry.id)).toEqual(
-      ['a'],
-    );
+    expect(
+      rateChannel(dimmer, [load('a', 'motor', 1, 10)], 120, 0, 0.8).unrated.map((entry) => entry.id),
+    ).toEqual(['a']);
   });
 
   test('more load never takes up less, and the order of loads changes nothing', () => {
@@ -106,9 +106,9 @@ describe('a channel against its ratings', () => {
         fc.integer({ min: 0, max: 2 }),
         (watts, sides) => {
           const loads = watts.map((each, at) => load(`l${at}`, at % 2 ? 'led' : 'resistive', 1, each));
-          const whole = rateChannel(dimmer, loads, 120, sides).share;
-          expect(rateChannel(dimmer, loads.slice(1), 120, sides).share).toBeLessThan(whole);
-          expect(rateChannel(dimmer, [...loads].reverse(), 120, sides).share).toBeCloseTo(whole, 9);
+          const whole = rateChannel(dimmer, loads, 120, sides, 0.8).share;
+          expect(rateChannel(dimmer, loads.slice(1), 120, sides, 0.8).share).toBeLessThan(whole);
+          expect(rateChannel(dimmer, [...loads].reverse(), 120, sides, 0.8).share).toBeCloseTo(whole, 9);
         },
       ),
     );
@@ -120,10 +120,11 @@ describe('loads to channels', () => {
   const fan = channel(2, 'fan-speed', { kinds: ['fan-ac'], unit: 'A', limit: [1.5] });
 
   test('one channel takes everything on the position', () => {
-    const { fed, unfed } = assignChannels(device(light), [
-      load('a', 'led', 1, 9),
-      load('b', 'fan-ac', 1, 60),
-    ]);
+    const { fed, unfed } = assignChannels(
+      device(light),
+      [load('a', 'led', 1, 9), load('b', 'fan-ac', 1, 60)],
+      0.8,
+    );
     expect(fed[0]?.loads.map((entry) => entry.id)).toEqual(['a', 'b']);
     expect(unfed).toEqual([]);
   });
@@ -131,7 +132,7 @@ describe('loads to channels', () => {
   test('the fan finds the fan channel, whatever the order', () => {
     const loads = [load('lamp', 'led', 1, 9), load('fan', 'fan-ac', 1, 60)];
     for (const order of [loads, [...loads].reverse()]) {
-      const { fed } = assignChannels(device(light, fan), order);
+      const { fed } = assignChannels(device(light, fan), order, 0.8);
       expect(fed.map((entry) => [entry.channel.id, entry.loads[0]?.id])).toEqual([
         [1, 'lamp'],
         [2, 'fan'],
@@ -143,6 +144,7 @@ describe('loads to channels', () => {
     const { fed } = assignChannels(
       device(light, fan),
       [load('lamp', 'led', 1, 9), load('fan', 'fan-ac', 1, 60)],
+      0.8,
       { 1: 'fan' },
     );
     expect(fed.find((entry) => entry.channel.id === 1)?.loads.map((entry) => entry.id)).toEqual(['fan']);
@@ -158,7 +160,7 @@ describe('loads to channels', () => {
         ...random.pick([light, fan]),
         id: at + 1,
       }));
-      const { fed, unfed } = assignChannels(device(...channels), loads);
+      const { fed, unfed } = assignChannels(device(...channels), loads, 0.8);
       const all = [...fed.flatMap((entry) => entry.loads), ...unfed].map((entry) => entry.id).sort();
       expect(all).toEqual(loads.map((entry) => entry.id).sort());
       expect(new Set(fed.map((entry) => entry.channel.id)).size).toBe(fed.length);

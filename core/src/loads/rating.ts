@@ -3,9 +3,6 @@ import type { Load } from '../job/schema/job.js';
 import type { LoadKind } from '../job/schema/primitives.js';
 import { demand } from './demand.js';
 
-/** A design margin; for motors on a relay it is the limit. A job may set its own. */
-export const RATING_MARGIN = 0.8;
-
 const MOTORS: ReadonlySet<LoadKind> = new Set(['fan-ac', 'fan-dc', 'fan-remote', 'exhaust-fan', 'motor']);
 
 interface RatingShare {
@@ -32,13 +29,14 @@ export interface RatingResult {
  * Loads on one channel against its ratings, after `removedSides` fins (0 to 2) have been broken off. Each
  * load counts against the ratings of its kind in the rating's own unit; of several the tightest; the shares
  * of mixed loads add up.
+ * @param margin share of a rating to keep to (`figuresInUse`); with a motor on a relay it is the limit
  */
 export function rateChannel(
   channel: Channel,
   loads: readonly Load[],
   volts: number,
   removedSides: number,
-  margin = RATING_MARGIN,
+  margin: number,
 ): RatingResult {
   const shares: RatingShare[] = [];
   const unrated: Load[] = [];

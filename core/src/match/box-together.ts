@@ -1,13 +1,13 @@
 import { contentsAsPlanned, plannedDevices } from '../enclosure/as-planned.js';
 import { fill } from '../enclosure/fill.js';
 import { packing } from '../enclosure/space.js';
+import { figuresInUse } from '../job/figures.js';
 import { type JobLookup, placeKey } from '../job/lookup.js';
 import type { Device } from '../job/schema/catalogue.js';
 import type { Selection } from '../job/schema/job.js';
 import type { Box, Position } from '../job/schema/survey.js';
 import { removedSides } from '../loads/fins.js';
-import { figuresInUse } from '../practice/rule-figures.js';
-import { bodyMl, packingSignature, QuickFill, signature } from './closing.js';
+import { bodyMl, deepDevicesCount, packingSignature, QuickFill, signature } from './closing.js';
 import { placeFacts } from './place.js';
 import { loadRules } from './rules/load.js';
 import { plateNeighbours, plateRule } from './rules/plate.js';
@@ -47,8 +47,7 @@ export class BoxTogether {
   }
 
   private countsConductors(): boolean {
-    const { practice } = this.known.job;
-    return practice === 'us' || practice === 'ca';
+    return figuresInUse(this.known.job).fill !== null;
   }
 
   private keyOf(choice: Selection): { face: string; count: string; bodyMl: number } {
@@ -64,7 +63,6 @@ export class BoxTogether {
   private makeKey(choice: Selection): { face: string; count: string; bodyMl: number } {
     const device = this.known.devices.get(choice.deviceId ?? '');
     if (!device) return { face: '-', count: '-', bodyMl: 0 };
-    const { practice } = this.known.job;
     const inBox = device.mount === 'box';
     const face = inBox
       ? [
@@ -76,7 +74,9 @@ export class BoxTogether {
       : device.mount;
     return {
       face,
-      count: this.countsConductors() ? signature(device, practice === 'ca') : packingSignature(device),
+      count: this.countsConductors()
+        ? signature(device, deepDevicesCount(this.known.job))
+        : packingSignature(device),
       bodyMl: bodyMl(device),
     };
   }

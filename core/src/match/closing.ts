@@ -1,15 +1,15 @@
-import { leadSize } from '../enclosure/as-found.js';
 import { contentsAsPlanned, plannedDevices, strapsAsPlanned } from '../enclosure/as-planned.js';
 import type { BoxContents } from '../enclosure/contents.js';
 import { type FillResult, fill } from '../enclosure/fill.js';
 import { packing, wireMl } from '../enclosure/space.js';
 import { NO_REASONS, type Reason } from '../findings/finding.js';
+import { figuresInUse } from '../job/figures.js';
 import type { JobLookup } from '../job/lookup.js';
 import type { Device } from '../job/schema/catalogue.js';
+import type { Job } from '../job/schema/job.js';
 import type { Box } from '../job/schema/survey.js';
-import { figuresInUse } from '../practice/rule-figures.js';
-import { largestSize, WIRE } from '../practice/wire.js';
-import { unitsOf } from '../units/present.js';
+import { profileOf } from '../practice/profiles.js';
+import { largestSize, USUAL_LENGTH, WIRE } from '../practice/wire.js';
 import { rounded } from '../units/volume.js';
 import { connectorRange } from '../wire/connectors.js';
 import { foundNets, type NetName } from '../wire/found-nets.js';
@@ -38,10 +38,10 @@ export class Closing {
   }
 
   fillRule(device: Device): readonly Reason[] {
-    const { practice } = this.place.known.job;
-    if (practice !== 'us' && practice !== 'ca') return NO_REASONS;
+    const { job } = this.place.known;
+    if (!figuresInUse(job).fill) return NO_REASONS;
     if (this.surelyOk(device)) return NO_REASONS;
-    const key = signature(device, practice === 'ca');
+    const key = signature(device, deepDevicesCount(job));
     let result = this.answers.get(key);
     if (!result) {
       result = this.fillWith(device);
@@ -53,7 +53,7 @@ export class Closing {
       capacity: result.capacityMl,
       over: result.remainingMl === null ? null : -result.remainingMl,
       method: result.method,
-      units: unitsOf(practice),
+      units: profileOf(job).units,
     };
     if (result.verdict === 'over') return [{ rule: 'fill', outcome: 'block', code: 'fill.over', facts }];
     return [
@@ -85,7 +85,7 @@ export class Closing {
   /** An estimate, not a code rule: it stops a device only where no count exists. */
   packingRule(device: Device): readonly Reason[] {
     const { known } = this.place;
-    const stops = known.job.practice === 'gb' || known.job.practice === 'modular';
+    const stops = figuresInUse(known.job).fill === null;
     if (this.surelyCloses(device)) return NO_REASONS;
     const occupancy = this.occupancyWith(device);
     if (occupancy === null)
@@ -132,7 +132,10 @@ export class Closing {
     for (const terminal of device.terminals)
       leads +=
         terminal.form === 'lead'
-          ? wireMl(WIRE[terminal.size ?? leadSize(known.job.practice)].diameter, terminal.length ?? TAIL)
+          ? wireMl(
+              WIRE[terminal.size ?? profileOf(known.job).sizes.lead].diameter,
+              terminal.length ?? USUAL_LENGTH,
+            )
           : tailMl;
     const splits = (ends + 2 * device.terminals.length) / 4;
     const joints = (nets + splits) * connectorMl + (splits * tailMl) / foldedShare;
@@ -222,9 +225,6 @@ export class QuickFill {
   }
 }
 
-/** Length of a tail or jumper that a plan makes, mm. */
-const TAIL = 150;
-
 /** What is in the box at most beside the device at this place; null where its volume has not been read. */
 function mostInBox({ box, position, known }: PlaceFacts, others: readonly PlannedDevice[]) {
   const found = contentsAsPlanned(box, others, known);
@@ -236,10 +236,10 @@ function mostInBox({ box, position, known }: PlaceFacts, others: readonly Planne
   }));
   const contents = { ...found, straps };
   const widest = Math.max(
-    WIRE[leadSize(known.job.practice)].diameter,
+    WIRE[profileOf(known.job).sizes.lead].diameter,
     ...[...contents.conductors, ...contents.leads].map(({ size }) => WIRE[size].diameter),
   );
-  const tailMl = wireMl(widest, TAIL);
+  const tailMl = wireMl(widest, USUAL_LENGTH);
   const connectorMl = Math.max(
     0,
     ...connectorRange(known.job.catalogue.connectors).map((connector) => connector.ml),
@@ -273,17 +273,23 @@ export function packingSignature(device: Device): string {
 }
 
 /**
- * `us` counts connectors only as terminal blocks, since 2023; where none can come up, the joints of a plan do
- * not matter to the count.
+ * A count by yokes knows connectors only as terminal blocks, and not in every edition; where none can come up,
+ * the joints of a plan do not matter to it.
  */
 function connectorsDoNotCount(box: Box, known: JobLookup): boolean {
   const { job } = known;
-  if (job.practice !== 'us') return false;
-  if (!figuresInUse(job).fill?.terminalBlocksCount) return true;
+  const { fill } = figuresInUse(job);
+  if (fill?.scheme !== 'by-yoke') return false;
+  if (!fill.terminalBlocksCount) return true;
   return (
     !job.brief?.connectors?.includes('terminal-block') &&
     box.joints.every((joint) => joint.connector !== 'terminal-block')
   );
+}
+
+/** Whether a deep device counts by its depth instead of by its yoke. */
+export function deepDevicesCount(job: Job): boolean {
+  return figuresInUse(job).fill?.scheme === 'by-pair';
 }
 
 const signatures = new WeakMap<Device, string>();

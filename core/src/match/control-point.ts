@@ -1,3 +1,4 @@
+import { deviceName } from '../catalogue/device-name.js';
 import { type Reason, type Verdict, verdictOf } from '../findings/finding.js';
 import { type JobLookup, placeKey } from '../job/lookup.js';
 import type { Device } from '../job/schema/catalogue.js';
@@ -77,7 +78,7 @@ function targetReasons(device: Device, target: ControlPoint['targets'][number], 
         reason('control-point.cannot-reach', 'block', {
           box,
           position: target.position,
-          device: `${there.maker} ${there.model}`,
+          device: deviceName(there),
         }),
       ];
 }

@@ -226,7 +226,7 @@ describe('two loads of one position, each on a wire of its own', () => {
       [lamp('large', 300), lamp('small', 30)],
     ])
       expect(
-        assignChannels(device, loads).fed.map(({ channel, loads: own }) => [channel.id, own[0]?.id]),
+        assignChannels(device, loads, 0.8).fed.map(({ channel, loads: own }) => [channel.id, own[0]?.id]),
       ).toEqual([
         [1, 'large'],
         [2, 'small'],

@@ -1,6 +1,6 @@
 import type { Reason } from '../findings/finding.js';
 import { labelsOf } from '../job/lookup.js';
-import { NEUTRAL_COLOURS } from '../practice/wire.js';
+import { profileOf } from '../practice/profiles.js';
 import { neutralOf, type PlaceFacts } from './place.js';
 import type { TerminalNeeds } from './terminal-needs.js';
 
@@ -69,7 +69,7 @@ export function withFreedTravelers(
 
 /** Whether a traveler of the box may be made a neutral by the colour of its core. */
 function hasNeutralColoured({ box, known }: PlaceFacts): boolean {
-  const allowed = NEUTRAL_COLOURS[known.job.practice];
+  const allowed = profileOf(known.job).neutralColours;
   return box.conductors.some(
     ({ id, colour }) =>
       labelsOf(box).get(id)?.role === 'traveler' && (allowed === 'any' || allowed.includes(colour)),

@@ -1,10 +1,11 @@
 import { confirmedRoles } from '../identify/confirmed.js';
+import { isFromOutside, untoldCores } from '../job/conductors.js';
 import { type JobLookup, labelsOf, placeKey } from '../job/lookup.js';
 import type { Circuit, Group, Load } from '../job/schema/job.js';
 import type { Box, Need, Position } from '../job/schema/survey.js';
 import { stopCodes } from '../power/box-stops.js';
 import type { StopCode } from '../power/vocabulary.js';
-import { isGround, looksLikeGround } from '../practice/wire.js';
+import { isGround } from '../practice/wire.js';
 import { foundNets, type NetName } from '../wire/found-nets.js';
 import { type Doubt, settledBox } from './settled.js';
 
@@ -93,10 +94,8 @@ function findingsAt(
   const found = foundNets(box, known);
   const labels = labelsOf(box);
   const nets = found.names;
-  const cable = box.conductors.filter((conductor) => conductor.cableId !== undefined);
-  const told = (id: string) => labels.has(id) && labels.get(id)?.role !== 'unknown';
-  const allTold =
-    cable.length > 0 && cable.every((conductor) => told(conductor.id) || looksLikeGround(conductor));
+  const cable = box.conductors.filter(isFromOutside);
+  const allTold = cable.length > 0 && untoldCores(box).length === 0;
   const missing: Presence = allTold ? 'absent' : 'unknown';
 
   const circuitId = found.circuitOf(position.index);

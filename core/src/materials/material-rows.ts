@@ -1,3 +1,4 @@
+import { moneyAmount } from '../units/money.js';
 import { SHELF_WORDS } from './shelf-words.js';
 import type { MaterialLine } from './vocabulary.js';
 
@@ -5,8 +6,11 @@ import type { MaterialLine } from './vocabulary.js';
  * A line of the list as a row of a table; money in whole units of the currency, lengths in metres. Empty
  * where nothing is known.
  */
-export function materialRows(lines: readonly MaterialLine[]): Record<string, string | number>[] {
-  const amount = (minor: number | null) => (minor === null ? '' : minor / 100);
+export function materialRows(
+  lines: readonly MaterialLine[],
+  currency: string | undefined,
+): Record<string, string | number>[] {
+  const amount = (minor: number | null) => (minor === null ? '' : moneyAmount(minor, currency));
   return lines.map((line) => {
     const count = (value: number) => (line.unit === 'mm' ? value / 1000 : value);
     return {

@@ -120,6 +120,6 @@ test('tails by size and use where terminals are screws: a line and an earth for 
   expect(
     materials.lines.filter((line) => line.shelf === 'devices').reduce((sum, line) => sum + line.needed, 0),
   ).toBe(2);
-  const [row] = materialRows(tails);
+  const [row] = materialRows(tails, 'USD');
   expect(row).toMatchObject({ unit: 'm', needed: expect.any(Number), price: '' });
 });

@@ -1,10 +1,11 @@
+import { deviceName } from '../catalogue/device-name.js';
 import { plannedDevices } from '../enclosure/as-planned.js';
 import { minutesOf } from '../homeplan/units.js';
+import { mountedBoxes } from '../job/events.js';
 import type { JobLookup } from '../job/lookup.js';
 import type { Device, Part } from '../job/schema/catalogue.js';
 import type { ConnectorKind } from '../job/schema/primitives.js';
 import type { Box } from '../job/schema/survey.js';
-import { mountedBoxes } from '../progress/progress.js';
 import { planJoints } from '../wire/plan.js';
 import { type MaterialLine, type Materials, SHELVES, type Shelf } from './vocabulary.js';
 
@@ -102,7 +103,7 @@ function deviceLine(device: Device): Omit<Wanted, 'count' | 'fitted' | 'boxIds'>
   return {
     shelf: 'devices',
     item: `device:${device.id}`,
-    what: `${device.maker} ${device.model}`,
+    what: deviceName(device),
     detail: device.colours?.[0] ?? '',
     unit: 'piece',
     priceEach: device.price,

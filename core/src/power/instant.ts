@@ -3,6 +3,7 @@ import { conductorsById, labelsOf } from '../job/lookup.js';
 import type { Job } from '../job/schema/job.js';
 import type { Role } from '../job/schema/primitives.js';
 import type { Box } from '../job/schema/survey.js';
+import { profileOf } from '../practice/profiles.js';
 import { circleOf, unassignedCircuits } from './circle.js';
 import { BoxReadings, boxReadings } from './live-readings.js';
 import { neutralCarriers } from './neutral-carriers.js';
@@ -113,7 +114,7 @@ export class BoxInstant {
     const { record, now, bounded } = whole;
     this.job = job;
     this.record = record;
-    this.readings = bounded ? new BoxReadings(box, job.practice, now) : boxReadings(box, job.practice);
+    this.readings = bounded ? new BoxReadings(box, profileOf(job), now) : boxReadings(box, profileOf(job));
     this.proof = proofOf(record.latest('proved', box.id));
     this.circle = circleOf(box, job, this.proof?.circuitIds ?? [], this.readings.shown);
   }

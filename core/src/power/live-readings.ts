@@ -3,7 +3,8 @@ import { conductorsById, labelsOf } from '../job/lookup.js';
 import { breakersKey, pointsKey, stanceKey } from '../job/readings.js';
 import type { PracticeId } from '../job/schema/primitives.js';
 import type { Box, Reading } from '../job/schema/survey.js';
-import { SUPPLY } from '../practice/instruments.js';
+import type { PracticeProfile } from '../practice/profile.js';
+import { profileOf } from '../practice/profiles.js';
 import { isGround } from '../practice/wire.js';
 
 /** Under this a point counts as dead, V. */
@@ -35,7 +36,7 @@ export function isEarth(box: Box, point: string | undefined): boolean {
 const NOTHING: readonly string[] = [];
 
 /** What of the box a reading shows alive; null where it shows nothing alive. */
-function aliveIn(box: Box, reading: Reading, practice: PracticeId): readonly string[] | null {
+function aliveIn(box: Box, reading: Reading, practice: PracticeProfile): readonly string[] | null {
   const { tool, value, points } = reading;
   if (tool === 'lamp')
     return (value === 'lit' || value === 'dim') && worksLoad(box, points[0]) ? NOTHING : null;
@@ -43,7 +44,7 @@ function aliveIn(box: Box, reading: Reading, practice: PracticeId): readonly str
   const own = points.filter((point) => conductorsById(box).has(point));
   if (own.length === 0 && !points.includes('box')) return null;
   if (tool === 'indicator') return value === 'alert' ? own : null;
-  const { nominal } = SUPPLY[practice];
+  const { nominal } = practice.supply;
   const from = tool === 'volts-low-z' ? LIVE_SHARE.lowImpedance : LIVE_SHARE.highImpedance;
   if (typeof value !== 'number') return null;
   return (tool === 'volts-low-z' ? value > from * nominal : value >= from * nominal) ? own : null;
@@ -76,7 +77,7 @@ export class BoxReadings {
   /** @param until ms; later readings do not count */
   constructor(
     private readonly box: Box,
-    practice: PracticeId,
+    practice: PracticeProfile,
     until = Number.POSITIVE_INFINITY,
   ) {
     this.readings = box.readings.filter((reading) => instantOf(reading) <= until);
@@ -159,10 +160,10 @@ function oneMoreOff(
   return Object.entries(before).every(([id, state]) => after[id] === state) ? only : null;
 }
 
-const kept = new WeakMap<Box, { practice: PracticeId; readings: BoxReadings }>();
+const kept = new WeakMap<Box, { practice: PracticeProfile; readings: BoxReadings }>();
 
 /** All readings of a box, kept as long as the box object lives. */
-export function boxReadings(box: Box, practice: PracticeId): BoxReadings {
+export function boxReadings(box: Box, practice: PracticeProfile): BoxReadings {
   let found = kept.get(box);
   if (!found || found.practice !== practice) {
     found = { practice, readings: new BoxReadings(box, practice) };
@@ -175,7 +176,7 @@ export function boxReadings(box: Box, practice: PracticeId): BoxReadings {
  * Whether one reading of a box shows life with every breaker of it off, and no breaker was found behind it.
  */
 export function showsLife(box: Box, reading: Reading, job: { practice: PracticeId }): boolean {
-  return new BoxReadings(box, job.practice).live.some(
+  return new BoxReadings(box, profileOf(job)).live.some(
     (live) => live.reading.id === reading.id && live.source === null,
   );
 }

@@ -1,8 +1,8 @@
+import { reachableCores } from '../job/conductors.js';
 import { eventRecord, type Placed } from '../job/events.js';
 import { labelsOf } from '../job/lookup.js';
 import type { Job, JobEvent } from '../job/schema/job.js';
 import type { Box } from '../job/schema/survey.js';
-import { isGround } from '../practice/wire.js';
 import { unassignedCircuits } from './circle.js';
 import type { BoxPower, Hinder } from './vocabulary.js';
 
@@ -73,12 +73,7 @@ export function provingHinders(power: BoxPower): Hinder[] {
  */
 export function provingRound(box: Box): ProvingRound {
   const labels = labelsOf(box);
-  const cores = box.conductors.filter(
-    (conductor) =>
-      conductor.cableId !== undefined &&
-      conductor.unbroken !== true &&
-      !isGround(conductor, labels.get(conductor.id)),
-  );
+  const cores = reachableCores(box);
   const isNeutral = ({ id }: { id: string }) => labels.get(id)?.role === 'neutral';
   const neutrals = cores.filter(isNeutral);
   const others = cores.filter((core) => !isNeutral(core));

@@ -1,8 +1,8 @@
+import { reachableCores } from '../job/conductors.js';
 import { labelsOf } from '../job/lookup.js';
 import type { Job } from '../job/schema/job.js';
 import type { Role } from '../job/schema/primitives.js';
 import type { Box, Reading } from '../job/schema/survey.js';
-import { isGround } from '../practice/wire.js';
 import { unassignedCircuits } from './circle.js';
 import type { BoxPower, CircuitPower } from './vocabulary.js';
 
@@ -57,12 +57,17 @@ export function liveAtNeutral(job: Job, power: BoxPower, circuits: readonly Circ
   ];
 }
 
-/** @param circuits the state of every circuit now */
+/** A box as it stands powered: what is known of it, and the state of every circuit of the job now. */
+export interface PoweredBox {
+  box: Box;
+  job: Job;
+  power: BoxPower;
+  circuits: readonly CircuitPower[];
+}
+
+/** Whether a reading set up so may be taken now, and if not, what has to come first. */
 export function readingGate(
-  box: Box,
-  job: Job,
-  power: BoxPower,
-  circuits: readonly CircuitPower[],
+  { box, job, power, circuits }: PoweredBox,
   setUp: ReadingSetUp,
   roleOf: (conductorId: string) => Role | undefined,
 ): ReadingGate {
@@ -108,12 +113,5 @@ export function sourceLooks(
 
 /** Conductors an indicator is led over in one sweep: all that end here, grounds aside. */
 export function sweepPoints(box: Box): string[] {
-  const labels = labelsOf(box);
-  return box.conductors.flatMap((conductor) =>
-    conductor.cableId !== undefined &&
-    conductor.unbroken !== true &&
-    !isGround(conductor, labels.get(conductor.id))
-      ? [conductor.id]
-      : [],
-  );
+  return reachableCores(box).map(({ id }) => id);
 }

@@ -289,7 +289,10 @@ describe('before a reading is made', () => {
             },
           ],
         } as const;
-        return [state, readingGate(box, job, power, circuits, setUps[name] as never, () => undefined).kind];
+        return [
+          state,
+          readingGate({ box, job, power, circuits }, setUps[name] as never, () => undefined).kind,
+        ];
       }),
     );
     expect(found).toEqual(wanted);
@@ -310,7 +313,9 @@ describe('before a reading is made', () => {
     });
     expect(power.carriesNeutral).toEqual([1]);
     const circuits = [{ circuitId: 'c4', state: 'on', since: null }] as const;
-    expect(readingGate(box, job, power, circuits, setUps['indicator, device out'], () => undefined)).toEqual({
+    expect(
+      readingGate({ box, job, power, circuits }, setUps['indicator, device out'], () => undefined),
+    ).toEqual({
       kind: 'neutral',
       circuitIds: ['c4'],
     });

@@ -1,15 +1,17 @@
 import { instantOf } from '../job/events.js';
-import { conductorsById, labelsOf } from '../job/lookup.js';
+import { conductorsById } from '../job/lookup.js';
 import { neutralFamilies } from '../job/neutral-families.js';
 import { breakersKey, pointsKey, stanceKey } from '../job/readings.js';
 import type { Circuit } from '../job/schema/job.js';
 import type { Conductor, Reading } from '../job/schema/survey.js';
 import { outcomeOfValue } from '../practice/instruments.js';
-import { figuresInUse } from '../practice/rule-figures.js';
-import { BREAKER_BY_GAUGE, copperAmpsOf, isGround, looksLikeGround } from '../practice/wire.js';
+import { profileOf } from '../practice/profiles.js';
+import { looksLikeGround } from '../practice/wire.js';
 import type { BoxInstant } from './instant.js';
 import { labelClashes } from './label-clashes.js';
 import { isEarth } from './live-readings.js';
+import { materialStops } from './material-stops.js';
+import { smallConductors } from './small-conductors.js';
 import type { Stop, StopCode } from './vocabulary.js';
 
 /** A dead short to a meter, ohm: what is read at most between things that are one. */
@@ -27,7 +29,7 @@ export function stopsOf(at: BoxInstant): Stop[] {
     ...fromMaterials(at),
     ...fromLabels(at),
     ...fromCircuits(at),
-    ...(BREAKER_BY_GAUGE[at.job.practice] ? tooSmall(at) : []),
+    ...tooSmall(at),
   ].filter(({ code }) => at.clearedAt(code) === null);
   const stops = new Map<StopCode, Stop>();
   for (const { code, conductorIds = [], circuitIds = [] } of [...standing, ...fromReadings(at)]) {
@@ -40,15 +42,9 @@ export function stopsOf(at: BoxInstant): Stop[] {
 }
 
 function fromMaterials({ box }: BoxInstant): Part[] {
-  const of = (code: StopCode, is: (conductor: Conductor) => boolean): Part[] => {
-    const conductorIds = box.conductors.filter(is).map(({ id }) => id);
-    return conductorIds.length > 0 ? [{ code, conductorIds }] : [];
-  };
-  return [
-    ...of('aluminium', ({ material }) => material === 'aluminium'),
-    ...of('copper-clad', ({ material }) => material === 'copper-clad'),
-    ...of('cloth', ({ insulation }) => insulation === 'cloth'),
-  ];
+  return box.conductors.flatMap((conductor) =>
+    materialStops(conductor).map((code) => ({ code, conductorIds: [conductor.id] })),
+  );
 }
 
 function fromLabels({ box, job }: BoxInstant): readonly Part[] {
@@ -79,27 +75,13 @@ function fromCircuits({ job, circle }: BoxInstant): Part[] {
 
 const idsOf = (circuits: readonly Circuit[]) => circuits.map(({ id }) => id);
 
-/**
- * Cores smaller than the breaker of their circuit asks for: by the label's circuit, else by the box's only
- * one.
- */
 function tooSmall({ box, job }: BoxInstant): Part[] {
-  const labels = labelsOf(box);
-  const { copperAmps } = figuresInUse(job);
-  const lent = box.circuitIds.length === 1 ? box.circuitIds[0] : undefined;
-  const small = box.conductors.flatMap((conductor) => {
-    const label = labels.get(conductor.id);
-    if (conductor.cableId === undefined || isGround(conductor, label)) return [];
-    const circuit = job.circuits.find(({ id }) => id === (label?.circuitId ?? lent));
-    return circuit && copperAmpsOf(conductor.size, copperAmps) < circuit.amps
-      ? [{ id: conductor.id, circuitId: circuit.id }]
-      : [];
-  });
+  const small = smallConductors(box, job);
   if (small.length === 0) return [];
   return [
     {
       code: 'conductor-too-small',
-      conductorIds: small.map(({ id }) => id),
+      conductorIds: small.map(({ conductorId }) => conductorId),
       circuitIds: [...new Set(small.map(({ circuitId }) => circuitId))],
     },
   ];
@@ -151,7 +133,7 @@ export function reversedPolarity(
     );
   const alive = ({ tool, value, breakers }: Reading) =>
     (tool === 'volts' || tool === 'volts-low-z') &&
-    outcomeOfValue(tool, value, job.practice, provedVolts) === 'supply' &&
+    outcomeOfValue(tool, value, profileOf(job), provedVolts) === 'supply' &&
     Object.values(breakers ?? {}).includes('on');
   const earthed = ({ tool, value }: Reading) =>
     tool === 'ohms' && typeof value === 'number' && value <= JOINED_OHMS;
@@ -206,7 +188,7 @@ function contradiction(at: BoxInstant): Part[] {
   const { box, job, provedVolts } = at;
   const tests = new Map<string, { reading: Reading; outcomes: Map<string, number> }>();
   for (const reading of readingsFor(at, 'contradiction')) {
-    const outcome = outcomeOfValue(reading.tool, reading.value, job.practice, provedVolts);
+    const outcome = outcomeOfValue(reading.tool, reading.value, profileOf(job), provedVolts);
     if (outcome === null) continue;
     const key = [reading.tool, pointsKey(reading), stanceKey(reading), breakersKey(reading)].join('|');
     const test = tests.get(key) ?? { reading, outcomes: new Map<string, number>() };

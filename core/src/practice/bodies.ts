@@ -1,23 +1,17 @@
-import type { PracticeId } from '../job/schema/primitives.js';
-import type { ExistingDevice } from '../job/schema/survey.js';
+import type { ExistingDevice } from '../terms/trade.js';
+import type { Body, PracticeProfile } from './profile.js';
 
-/** Behind the mounting face, mm. */
-export interface Body {
-  width: number;
-  height: number;
-  depth: number;
-}
+const body = (width: number, height: number, depth: number): Body => ({ width, height, depth });
+const NOTHING = body(0, 0, 0);
 
-const SWITCHES: ReadonlySet<ExistingDevice> = new Set([
+/** Plain switches: those for which a practice may have a body of its own. */
+export const PLAIN_SWITCHES: ReadonlySet<ExistingDevice> = new Set([
   'single-pole',
   'double-pole',
   'double-single-pole',
   'three-way',
   'four-way',
 ]);
-
-const body = (width: number, height: number, depth: number): Body => ({ width, height, depth });
-const NOTHING = body(0, 0, 0);
 
 /** What such devices usually measure when nobody measured this one: an estimate. */
 const USUAL: Record<ExistingDevice, Body> = {
@@ -37,20 +31,20 @@ const USUAL: Record<ExistingDevice, Body> = {
   none: NOTHING,
 };
 
-const PLATE_SWITCH = body(60, 60, 18);
-const MODULE = body(22, 45, 30);
-
-/** `sharedByYoke`: one body serves all switches of a plate, as in `gb`. */
-export function existingBody(
+/**
+ * @param width of the position, in gangs or modules
+ * @returns mm; `sharedByYoke`: one body serves all switches of a plate
+ */
+export function usualBody(
   existing: ExistingDevice,
   width: number,
-  practice: PracticeId,
+  profile: Pick<PracticeProfile, 'switchBody'>,
 ): Body & { sharedByYoke: boolean } {
-  if (practice === 'gb' && SWITCHES.has(existing)) return { ...PLATE_SWITCH, sharedByYoke: true };
-  if (practice === 'modular' && SWITCHES.has(existing))
-    return { ...MODULE, width: MODULE.width * width, sharedByYoke: false };
-  return { ...USUAL[existing], sharedByYoke: false };
+  const own = profile.switchBody;
+  if (!own?.kinds.has(existing)) return { ...USUAL[existing], sharedByYoke: false };
+  return {
+    ...own.body,
+    width: own.perModule ? own.body.width * width : own.body.width,
+    sharedByYoke: own.sharedByYoke,
+  };
 }
-
-/** Room for conductors behind the body, mm: more when leads and their joints fold in behind it. */
-export const CLEARANCE = { terminals: 6, leads: 12 };

@@ -1,6 +1,13 @@
-import type { Connector } from '../job/schema/catalogue.js';
+import type { ConnectorKind } from '../terms/trade.js';
 
-type ConnectorFigures = Pick<Connector, 'id' | 'kind' | 'conductors' | 'section' | 'ports' | 'mL'>;
+interface ConnectorFigures {
+  id: string;
+  kind: ConnectorKind;
+  conductors: [number, number];
+  section: [number, number];
+  ports?: number;
+  mL: number;
+}
 
 /**
  * Ranges that stand in until the catalogue brings its own. Twist-ons: total section; others: section of each

@@ -8,11 +8,12 @@ import {
   loadOutcomes,
   OHMS,
   ohmBand,
-  SUPPLY,
   VOLTS,
   voltBand,
   warmOhms,
 } from './instruments.js';
+import { PROFILES } from './profiles.js';
+import { US } from './us.js';
 
 test('every row of the meters sums to 1 and leaves nothing impossible', () => {
   const rows = [
@@ -47,19 +48,19 @@ describe('bands of volts', () => {
     ['modular', 190, 'supply'],
     ['modular', 120, 'to-60%'],
   ] as const)('%s %d V is %s', (practice, value, band) => {
-    expect(voltBand(value, practice, undefined)).toBe(band);
+    expect(voltBand(value, PROFILES[practice], undefined)).toBe(band);
   });
 
   test('the known source of the day narrows the supply to five in a hundred about it', () => {
-    expect(voltBand(114, 'us', 120)).toBe('supply');
-    expect(voltBand(113, 'us', 120)).not.toBe('supply');
-    expect(voltBand(111, 'us', undefined)).toBe('supply');
+    expect(voltBand(114, US, 120)).toBe('supply');
+    expect(voltBand(113, US, 120)).not.toBe('supply');
+    expect(voltBand(111, US, undefined)).toBe('supply');
   });
 
   test('every voltage up to 500 falls in a band, in every practice', () => {
-    for (const practice of Object.keys(SUPPLY) as (keyof typeof SUPPLY)[])
+    for (const profile of Object.values(PROFILES))
       for (let value = 0; value <= 500; value += 0.5)
-        expect(VOLTS.sourceToReference.high[voltBand(value, practice, undefined)]).toBeDefined();
+        expect(VOLTS.sourceToReference.high[voltBand(value, profile, undefined)]).toBeDefined();
   });
 });
 
@@ -118,7 +119,10 @@ test('a low-impedance meter takes a ghost down, a high-impedance one does not', 
 
 test('an indicator muffled by its bundle still alerts more often than on anything dead', () => {
   expect(INDICATOR.sourceMuffled).toBeGreaterThan(
-    Math.max(INDICATOR.referenceBesideLive, ...Object.values(INDICATOR.floatingBesideLive)),
+    Math.max(
+      INDICATOR.referenceBesideLive,
+      ...Object.values(PROFILES).map(({ floatingAlert }) => floatingAlert),
+    ),
   );
 });
 

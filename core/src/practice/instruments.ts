@@ -1,5 +1,5 @@
-import type { LoadKind, PracticeId } from '../job/schema/primitives.js';
-import type { Reading } from '../job/schema/survey.js';
+import type { LoadKind, Tool } from '../terms/trade.js';
+import type { PracticeProfile } from './profile.js';
 
 /**
  * What volts are told apart by: under 3 V, shares of the supply, the supply itself, line to line, anything
@@ -19,23 +19,12 @@ export type VoltBand = (typeof VOLT_BANDS)[number];
 const OHM_BANDS = ['to-1', 'to-5', 'to-50', 'to-2000', 'above', 'open'] as const;
 export type OhmBand = (typeof OHM_BANDS)[number];
 
-/** Nominal supply and the band that counts as supply when the tester's known source was not recorded, V. */
-export const SUPPLY: Record<
-  PracticeId,
-  { nominal: number; from: number; to: number; lineToLine: [number, number] | null }
-> = {
-  us: { nominal: 120, from: 110, to: 130, lineToLine: [205, 255] },
-  ca: { nominal: 120, from: 110, to: 130, lineToLine: [205, 255] },
-  gb: { nominal: 230, from: 212, to: 255, lineToLine: [370, 440] },
-  modular: { nominal: 230, from: 185, to: 260, lineToLine: [330, 450] },
-};
-
 /**
  * The most a meter can show between two points of a house under this practice, V: line to line, generously. A
  * screen refuses more.
  */
-export function mostVolts(practice: PracticeId): number {
-  return Math.round((SUPPLY[practice].lineToLine?.[1] ?? SUPPLY[practice].to) * 1.25);
+export function mostVolts({ supply }: Pick<PracticeProfile, 'supply'>): number {
+  return Math.round((supply.lineToLine?.[1] ?? supply.to) * 1.25);
 }
 
 /** Within this share of the voltage recorded when the tester was proved counts as supply. */
@@ -126,14 +115,13 @@ export function dividedVolts(share: number): Row<VoltBand> {
   return volts(named);
 }
 
-/** Chance that an indicator alerts. */
+/** Chance that an indicator alerts; on what floats beside a live one it differs by practice. */
 export const INDICATOR = {
   source: 0.97,
   /** Inside a bundle, or beside the opposite leg. */
   sourceMuffled: 0.9,
   reference: 0.02,
   referenceBesideLive: 0.08,
-  floatingBesideLive: { us: 0.4, ca: 0.4, gb: 0.65, modular: 0.65 } satisfies Record<PracticeId, number>,
 } as const;
 
 export const OHMS = {
@@ -227,8 +215,11 @@ export function ohmBand(value: number | 'open'): OhmBand {
 }
 
 /** @param proved the voltage recorded when the tester was proved, when there is one */
-export function voltBand(value: number, practice: PracticeId, proved: number | undefined): VoltBand {
-  const supply = SUPPLY[practice];
+export function voltBand(
+  value: number,
+  { supply }: Pick<PracticeProfile, 'supply'>,
+  proved: number | undefined,
+): VoltBand {
   const nominal = proved ?? supply.nominal;
   const [from, to] = proved
     ? [proved * (1 - PROVED_SHARE), proved * (1 + PROVED_SHARE)]
@@ -246,9 +237,9 @@ export function voltBand(value: number, practice: PracticeId, proved: number | u
 
 /** The outcome a value stands for: a band for meters, the word itself otherwise. Null: it cannot count. */
 export function outcomeOfValue(
-  tool: Reading['tool'],
-  value: Reading['value'],
-  practice: PracticeId,
+  tool: Tool,
+  value: number | string,
+  practice: Pick<PracticeProfile, 'supply'>,
   proved: number | undefined,
 ): string | null {
   if (tool === 'volts' || tool === 'volts-low-z')

@@ -1,5 +1,4 @@
-import type { Colour, PracticeId, WireSize } from '../job/schema/primitives.js';
-import type { Conductor, Label } from '../job/schema/survey.js';
+import type { Colour, Role, WireSize } from '../terms/trade.js';
 
 interface WireFigures {
   /** Cross-section of the metal, mm2. */
@@ -31,6 +30,9 @@ export const WIRE: Record<WireSize, WireFigures> = {
   '6.0mm2': { section: 6.0, diameter: 4.9, bare: 2.8, gauge: '8AWG' },
 };
 
+/** Length of a conductor, a lead, a pigtail or a jumper nobody measured, mm: an estimate for the packing. */
+export const USUAL_LENGTH = 150;
+
 export type Gauge = WireFigures['gauge'];
 
 export function largestSize(sizes: Iterable<WireSize>): WireSize | undefined {
@@ -41,28 +43,14 @@ export function largestSize(sizes: Iterable<WireSize>): WireSize | undefined {
 }
 
 /** Bare, green or green-yellow: what a grounding conductor looks like when no label says otherwise. */
-export function looksLikeGround(conductor: Pick<Conductor, 'colour'>): boolean {
+export function looksLikeGround(conductor: { colour: Colour }): boolean {
   return conductor.colour === 'bare' || conductor.colour === 'green' || conductor.colour === 'green-yellow';
 }
 
 /** By its label; where none tells a role, by its looks. */
-export function isGround(
-  conductor: Pick<Conductor, 'colour'>,
-  label: Pick<Label, 'role'> | undefined,
-): boolean {
+export function isGround(conductor: { colour: Colour }, label: { role: Role } | undefined): boolean {
   return label && label.role !== 'unknown' ? label.role === 'ground' : looksLikeGround(conductor);
 }
-
-/** What a two-wire conductor may be protected at when it is copper: 14 AWG 15 A, 12 AWG 20 A, 10 AWG 30 A. */
-export const COPPER_AMPS: Partial<Record<WireSize, number>> = { '14AWG': 15, '12AWG': 20, '10AWG': 30 };
-
-/** Where the list of {@link COPPER_AMPS} is the usual rule of a conductor against its breaker. */
-export const BREAKER_BY_GAUGE: Record<PracticeId, boolean> = {
-  us: true,
-  ca: true,
-  gb: false,
-  modular: false,
-};
 
 /**
  * What copper of a size may be protected at, A: by the largest listed size that it is not smaller than. 0:
@@ -77,13 +65,3 @@ export function copperAmpsOf(size: WireSize, listed: Partial<Record<WireSize, nu
   if (sections.every((entry) => entry.section < section)) return Number.POSITIVE_INFINITY;
   return Math.max(0, ...sections.filter((entry) => entry.section <= section).map((entry) => entry.amps));
 }
-
-/**
- * Colours of cores that may be made a neutral again when they were something else; `any`: by marking them.
- */
-export const NEUTRAL_COLOURS: Record<PracticeId, readonly Colour[] | 'any'> = {
-  us: ['white', 'grey'],
-  ca: ['white', 'grey'],
-  gb: 'any',
-  modular: 'any',
-};

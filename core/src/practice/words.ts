@@ -1,5 +1,4 @@
-import type { Colour, LoadKind, PracticeId, Radio, Role, Strategy } from '../job/schema/primitives.js';
-import type { ExistingDevice } from '../job/schema/survey.js';
+import type { Colour, ExistingDevice, LoadKind, Radio, Role, Strategy } from '../terms/trade.js';
 
 /** The trade's words where they differ by practice; everything a sentence needs is looked up here. */
 export interface Words {
@@ -11,7 +10,8 @@ export interface Words {
   circuitBreaker: string;
 }
 
-const NORTH_AMERICA: Omit<Words, 'practice'> = {
+/** The words where no practice has its own. */
+export const USUAL_WORDS: Omit<Words, 'practice'> = {
   roles: {
     line: 'line',
     'switched-line': 'switched line',
@@ -44,10 +44,11 @@ const NORTH_AMERICA: Omit<Words, 'practice'> = {
   circuitBreaker: 'breaker',
 };
 
-const BRITAIN: Omit<Words, 'practice'> = {
-  ...NORTH_AMERICA,
+/** Those of Britain, and of practices that grew from hers. */
+export const BRITISH_WORDS: Omit<Words, 'practice'> = {
+  ...USUAL_WORDS,
   roles: {
-    ...NORTH_AMERICA.roles,
+    ...USUAL_WORDS.roles,
     line: 'permanent live',
     'switched-line': 'live from another switch',
     'line-on': 'live out',
@@ -57,7 +58,7 @@ const BRITAIN: Omit<Words, 'practice'> = {
   },
   ground: 'earth',
   existing: {
-    ...NORTH_AMERICA.existing,
+    ...USUAL_WORDS.existing,
     'single-pole': 'one-way switch',
     'double-single-pole': 'two-switch plate',
     'three-way': 'two-way switch',
@@ -65,15 +66,6 @@ const BRITAIN: Omit<Words, 'practice'> = {
     receptacle: 'socket',
   },
 };
-
-export const WORDS: Record<PracticeId, Words> = {
-  us: { ...NORTH_AMERICA, practice: 'United States' },
-  ca: { ...NORTH_AMERICA, practice: 'Canada' },
-  gb: { ...BRITAIN, practice: 'Britain' },
-  modular: { ...BRITAIN, practice: 'modular plates', gang: 'module' },
-};
-
-export const PRACTICES = Object.keys(WORDS) as PracticeId[];
 
 export const LOAD_WORDS: Record<LoadKind, string> = {
   led: 'LED lamps',

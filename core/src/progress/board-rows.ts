@@ -1,3 +1,4 @@
+import { deviceName } from '../catalogue/device-name.js';
 import { type JobLookup, placeKey } from '../job/lookup.js';
 import { type BoxProgress, blockerText, STAGES } from './progress.js';
 
@@ -10,7 +11,7 @@ export function boardRows(known: JobLookup, boxes: readonly BoxProgress[]): Reco
     const devices = (box?.positions ?? []).flatMap((position) => {
       const id = known.selections.get(placeKey(progress.boxId, position.index))?.deviceId;
       const device = id ? known.devices.get(id) : undefined;
-      return device ? [`${position.index}: ${device.maker} ${device.model}`] : [];
+      return device ? [`${position.index}: ${deviceName(device)}`] : [];
     });
     return {
       room: known.rooms.get(progress.roomId)?.name ?? '',

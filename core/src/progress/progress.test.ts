@@ -2,6 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import { pairingHindrance, pairingTasks, recordAttempt } from '../commission/pairing.js';
 import { putPart, removePart, setParts } from '../job/edit/parts.js';
 import { reduce } from '../job/edit/reduce.js';
+import { mountedBoxes } from '../job/events.js';
 import { lookup } from '../job/lookup.js';
 import type { Job } from '../job/schema/job.js';
 import type { Box } from '../job/schema/survey.js';
@@ -9,7 +10,7 @@ import { circuitPower } from '../power/power.js';
 import { signalAt } from '../radio/signal.js';
 import { exampleJob } from '../test-support/examples.js';
 import { boardRows } from './board-rows.js';
-import { blockerText, boxProgress, jobProgress, mountedBoxes, STAGES } from './progress.js';
+import { blockerText, boxProgress, jobProgress, STAGES } from './progress.js';
 import { worstBlockers } from './worst-blockers.js';
 
 const apply = (job: Job, parts: Parameters<typeof reduce>[1]['parts']): Job => {

@@ -1,11 +1,13 @@
+import { boxCapacity, holdsDevice } from '../enclosure/as-found.js';
 import { assessBox } from '../enclosure/assess.js';
-import { eventRecord } from '../job/events.js';
+import { untoldCores } from '../job/conductors.js';
+import { mountedBoxes } from '../job/events.js';
 import { boxesOfRoom, type JobLookup, lookup, placeKey, roomsInOrder, wantsSmart } from '../job/lookup.js';
 import type { Job } from '../job/schema/job.js';
 import type { Box } from '../job/schema/survey.js';
 import { stopCodes } from '../power/box-stops.js';
 import { labelClashes } from '../power/label-clashes.js';
-import { looksLikeGround } from '../practice/wire.js';
+import { plural } from '../units/plural.js';
 
 /** The stages of a box in the order of the work. */
 export const STAGES = ['surveyed', 'identified', 'chosen', 'wired', 'paired'] as const;
@@ -74,7 +76,7 @@ export function jobProgress(job: Job): RoomProgress[] {
 
 export function boxProgress(box: Box, known: JobLookup): BoxProgress {
   const blockers: Blocker[] = [
-    ...surveyBlockers(box),
+    ...surveyBlockers(box, known),
     ...identifyBlockers(box, known),
     ...choiceBlockers(box, known),
     ...mountBlockers(box, known),
@@ -100,40 +102,22 @@ export function boxProgress(box: Box, known: JobLookup): BoxProgress {
 const when = (condition: boolean, stage: Stage, code: Blocker['code'], count = 1): Blocker[] =>
   condition ? [{ stage, code, count }] : [];
 
-function surveyBlockers(box: Box): Blocker[] {
-  const { capacity, depth } = box.enclosure;
-  const noVolume =
-    (capacity.from === 'marked' && !(capacity.mL || capacity.in3)) ||
-    (capacity.from === 'measured' && !(capacity.width && capacity.height && capacity.depth));
+function surveyBlockers(box: Box, known: JobLookup): Blocker[] {
   const unnamed = box.positions.filter(
-    (position) =>
-      position.existing !== 'blank' && position.existing !== 'none' && position.loadIds.length === 0,
+    (position) => holdsDevice(position) && position.loadIds.length === 0,
   ).length;
   return [
     ...when(box.conductors.length === 0, 'surveyed', 'no-conductors'),
     ...when(box.positions.length === 0, 'surveyed', 'no-positions'),
-    ...when(noVolume, 'surveyed', 'volume-not-read'),
-    ...when(depth === 0, 'surveyed', 'depth-not-read'),
+    ...when(boxCapacity(box, known.job).ml === null, 'surveyed', 'volume-not-read'),
+    ...when(box.enclosure.depth === 0, 'surveyed', 'depth-not-read'),
     ...when(unnamed > 0, 'surveyed', 'loads-not-named', unnamed),
     ...when(box.circuitIds.length === 0, 'surveyed', 'no-circuit'),
   ];
 }
 
-/** Conductors from outside that nobody has told yet; grounds by colour aside. */
-export function untold(box: Box): string[] {
-  const told = new Set(
-    box.labels.filter((label) => label.role !== 'unknown').map((label) => label.conductorId),
-  );
-  return box.conductors
-    .filter(
-      (conductor) =>
-        conductor.cableId !== undefined && !looksLikeGround(conductor) && !told.has(conductor.id),
-    )
-    .map((conductor) => conductor.id);
-}
-
 function identifyBlockers(box: Box, known: JobLookup): Blocker[] {
-  const count = untold(box).length;
+  const count = untoldCores(box).length;
   const clashes = labelClashes(box, known.job).length;
   return [
     ...when(clashes > 0, 'identified', 'labels-clash', clashes),
@@ -155,12 +139,6 @@ function choiceBlockers(box: Box, known: JobLookup): Blocker[] {
     ...when(planned?.verdict === 'over', 'chosen', 'over-full'),
     ...when(planned?.depth.verdict === 'too-deep', 'chosen', 'too-deep'),
   ];
-}
-
-/** Boxes that an event, not corrected since, shows as mounted. */
-export function mountedBoxes(job: Job): Set<string> {
-  const record = eventRecord(job);
-  return new Set(job.boxes.flatMap(({ id }) => (record.latest('mounted', id) ? [id] : [])));
 }
 
 /**
@@ -211,13 +189,13 @@ const BLOCKER_TEXT: Record<Blocker['code'], (count: number) => string> = {
   'loads-not-named': (count) =>
     `what ${count === 1 ? 'a position operates' : `${count} positions operate`} is not named`,
   'no-circuit': () => 'no circuit named',
-  'not-identified': (count) => `${count} conductor${count === 1 ? '' : 's'} not identified`,
-  'not-chosen': (count) => `${count} place${count === 1 ? '' : 's'} without a device`,
+  'not-identified': (count) => `${plural(count, 'conductor')} not identified`,
+  'not-chosen': (count) => `${plural(count, 'place')} without a device`,
   'over-full': () => 'over-full as planned',
   'too-deep': () => 'chosen device too deep',
   'not-mounted': () => 'not wired and mounted',
-  'not-paired': (count) => `${count} channel${count === 1 ? '' : 's'} to pair`,
-  'pairing-failed': (count) => `pairing failed on ${count} channel${count === 1 ? '' : 's'}`,
+  'not-paired': (count) => `${plural(count, 'channel')} to pair`,
+  'pairing-failed': (count) => `pairing failed on ${plural(count, 'channel')}`,
 };
 
 /** `3 conductors not identified`. */

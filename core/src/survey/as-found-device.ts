@@ -1,6 +1,6 @@
 import type { Device, Terminal } from '../job/schema/catalogue.js';
 import type { PracticeId } from '../job/schema/primitives.js';
-import { SUPPLY } from '../practice/instruments.js';
+import { profileOf } from '../practice/profiles.js';
 
 /**
  * What one sees of an old smart device in a box: the mark beside each terminal, and what it is for where that
@@ -33,7 +33,7 @@ export function asFoundDevice(
   terminals: readonly FoundTerminal[],
   practice: PracticeId,
 ): Device {
-  const { from, to } = SUPPLY[practice];
+  const { from, to } = profileOf({ practice }).supply;
   const loads = terminals.filter(({ role }) => role === 'load');
   return {
     id,

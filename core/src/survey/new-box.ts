@@ -1,19 +1,20 @@
-import type { PracticeId } from '../job/schema/primitives.js';
 import type { At, Box, Conductor } from '../job/schema/survey.js';
+import { profileOf } from '../practice/profiles.js';
+import type { PracticeId } from '../terms/trade.js';
+
+/** Which box it is, and where it stands on the walk. */
+type BoxName = Pick<Box, 'id' | 'roomId' | 'name' | 'order'>;
 
 /**
  * What a box is before anything of it was read: one gang, volume and depth open, an empty position that wants
  * a smart device.
  */
 export function newBox(
-  id: string,
-  roomId: string,
-  name: string,
-  order: number,
+  { id, roomId, name, order }: BoxName,
   practice: PracticeId,
-  circuitIds: string[],
+  circuitIds: string[] = [],
 ): Box {
-  const modular = practice === 'modular';
+  const { newBox: usual, volumesIn } = profileOf({ practice });
   return {
     id,
     roomId,
@@ -21,10 +22,8 @@ export function newBox(
     order,
     circuitIds,
     enclosure: {
-      gangs: modular ? 2 : 1,
-      material: practice === 'gb' ? 'metal' : 'plastic',
-      grounded: practice === 'gb',
-      capacity: practice === 'us' ? { from: 'marked', in3: 0 } : { from: 'marked', mL: 0 },
+      ...usual,
+      capacity: { from: 'marked', [volumesIn]: 0 },
       depth: 0,
       internalClamps: false,
       supportFittings: 0,
@@ -42,14 +41,7 @@ export function newBox(
  * A further box made like an earlier one: same enclosure, cables, colours and joints under fresh ids. What
  * was found out in the other box stays there: labels, readings, signal, loads, hazards.
  */
-export function repeatedBox(
-  like: Box,
-  id: string,
-  roomId: string,
-  name: string,
-  order: number,
-  newId: () => string,
-): Box {
+export function repeatedBox(like: Box, { id, roomId, name, order }: BoxName, newId: () => string): Box {
   const fresh = new Map([...like.cables, ...like.joints].map((record) => [record.id, newId()]));
   const renamed = (old: string) => fresh.get(old) ?? old;
   const at = (place: At): At =>

@@ -1,57 +1,5 @@
-import type { Colour, PracticeId, WireSize } from '../job/schema/primitives.js';
+import type { Colour, WireSize } from '../job/schema/primitives.js';
 import type { At, Box, Conductor, Position } from '../job/schema/survey.js';
-
-export interface Colours {
-  line: Colour;
-  neutral: Colour;
-  ground: Colour;
-  load: Colour;
-  travelers: [Colour, Colour];
-  /** A cable of three between two switches where no neutral is in it: the odd one first. */
-  strappers: [Colour, Colour, Colour];
-}
-
-const AMERICAN: Colours = {
-  line: 'black',
-  neutral: 'white',
-  ground: 'bare',
-  load: 'black',
-  travelers: ['black', 'red'],
-  strappers: ['white', 'black', 'red'],
-};
-const MODULAR: Colours = {
-  line: 'red',
-  neutral: 'black',
-  ground: 'green',
-  load: 'red',
-  travelers: ['yellow', 'blue'],
-  strappers: ['red', 'yellow', 'blue'],
-};
-
-/** Of today, and of houses wired before the colours changed; where they never did, both are the same. */
-export const COLOURS: Record<PracticeId, Record<'today' | 'old', Colours>> = {
-  us: { today: AMERICAN, old: AMERICAN },
-  ca: { today: AMERICAN, old: AMERICAN },
-  gb: {
-    today: {
-      line: 'brown',
-      neutral: 'blue',
-      ground: 'green-yellow',
-      load: 'brown',
-      travelers: ['black', 'grey'],
-      strappers: ['brown', 'black', 'grey'],
-    },
-    old: {
-      line: 'red',
-      neutral: 'black',
-      ground: 'bare',
-      load: 'red',
-      travelers: ['yellow', 'blue'],
-      strappers: ['red', 'yellow', 'blue'],
-    },
-  },
-  modular: { today: MODULAR, old: MODULAR },
-};
 
 /** The contents of a box in the making: cables with their conductors in order, joints, tails. */
 export class Sketch {

@@ -1,10 +1,11 @@
 import type { PracticeId, Role, WireSize } from '../job/schema/primitives.js';
 import type { Box, ExistingDevice, Label } from '../job/schema/survey.js';
-import { COLOURS, type Colours, Sketch } from './preset-sketch.js';
+import type { CableColours, WiringHabit } from '../practice/profile.js';
+import { profileOf } from '../practice/profiles.js';
+import { Sketch } from './preset-sketch.js';
 
-type Drawing = (sketch: Sketch, colours: Colours) => void;
+type Drawing = (sketch: Sketch, colours: CableColours) => void;
 
-const AMERICA: readonly PracticeId[] = ['us', 'ca'];
 /** The two cables of a switch in the middle, and the pair of terminals each is on. */
 const MIDDLE = [
   ['from one switch', 't1', 't2'],
@@ -19,7 +20,7 @@ const lineCarriedOn: Drawing = (sketch, { line, neutral, load }) => {
   sketch.tail(line, lines, sketch.on('a'));
 };
 
-function threeWayEnd(sketch: Sketch, { line, neutral, travelers }: Colours, own: string): void {
+function threeWayEnd(sketch: Sketch, { line, neutral, travelers }: CableColours, own: string): void {
   const [far, near] = [sketch.cable('far switch'), sketch.cable(own)];
   const [neutrals, grounds] = [sketch.joint(), sketch.joint()];
   far
@@ -76,7 +77,7 @@ export const PRESETS = [
     name: 'Power at the switch',
     sign: 'Two cables, neutrals joined behind the switch',
     existing: 'single-pole',
-    practices: ['us', 'ca', 'gb', 'modular'],
+    wiring: ['north-american', 'british', 'modular'],
     gangs: 1,
     draw: (sketch, { line, neutral, load }) => {
       const [feed, lamp] = [sketch.cable('feed'), sketch.cable('lamp')];
@@ -90,7 +91,7 @@ export const PRESETS = [
     name: 'Switch loop',
     sign: 'One cable, both conductors on the switch',
     existing: 'single-pole',
-    practices: AMERICA,
+    wiring: ['north-american'],
     gangs: 1,
     draw: (sketch, { line, neutral }) => {
       sketch.cable('drop').wire(line, sketch.on('a')).wire(neutral, sketch.on('b')).ground();
@@ -101,7 +102,7 @@ export const PRESETS = [
     name: 'Loop with neutral',
     sign: 'One cable of three, the white capped',
     existing: 'single-pole',
-    practices: AMERICA,
+    wiring: ['north-american'],
     gangs: 1,
     draw: (sketch, { line, neutral, travelers }) => {
       sketch
@@ -117,7 +118,7 @@ export const PRESETS = [
     name: 'Feed-through',
     sign: 'Three cables, a tail from the black joint to the switch',
     existing: 'single-pole',
-    practices: AMERICA,
+    wiring: ['north-american'],
     gangs: 1,
     draw: lineCarriedOn,
   },
@@ -126,7 +127,7 @@ export const PRESETS = [
     name: 'Three-way, line side',
     sign: 'Feed on the odd screw, three conductors to the far switch',
     existing: 'three-way',
-    practices: AMERICA,
+    wiring: ['north-american'],
     gangs: 1,
     draw: (sketch, colours) => threeWayEnd(sketch, colours, 'feed'),
   },
@@ -135,7 +136,7 @@ export const PRESETS = [
     name: 'Three-way, load side',
     sign: 'Lamp on the odd screw, three conductors from the far switch',
     existing: 'three-way',
-    practices: AMERICA,
+    wiring: ['north-american'],
     gangs: 1,
     draw: (sketch, colours) => threeWayEnd(sketch, colours, 'lamp'),
   },
@@ -144,7 +145,7 @@ export const PRESETS = [
     name: 'Four-way, in the middle',
     sign: 'Two cables of three, four screws in pairs',
     existing: 'four-way',
-    practices: AMERICA,
+    wiring: ['north-american'],
     gangs: 1,
     draw: (sketch, { neutral, travelers }) => {
       const [neutrals, grounds] = [sketch.joint(), sketch.joint()];
@@ -162,7 +163,7 @@ export const PRESETS = [
     name: 'Fan and light, two wires',
     sign: 'A cable of three to the fan, black and red on the control',
     existing: 'fan-light',
-    practices: AMERICA,
+    wiring: ['north-american'],
     gangs: 1,
     draw: (sketch, { line, neutral, load, travelers }) => {
       const [feed, fan] = [sketch.cable('feed'), sketch.cable('fan')];
@@ -180,7 +181,7 @@ export const PRESETS = [
     name: 'Fan and light, one wire',
     sign: 'A cable of two to the fan: its light cannot be switched apart',
     existing: 'single-pole',
-    practices: AMERICA,
+    wiring: ['north-american'],
     gangs: 1,
     draw: (sketch, { line, neutral, load }) => {
       const [feed, fan] = [sketch.cable('feed'), sketch.cable('fan with light')];
@@ -194,7 +195,7 @@ export const PRESETS = [
     name: 'Half-switched receptacle',
     sign: 'The tab broken off on the hot side',
     existing: 'receptacle',
-    practices: AMERICA,
+    wiring: ['north-american'],
     gangs: 1,
     draw: (sketch, { line, neutral, travelers }) => {
       const supply = sketch.cable('from the switch');
@@ -211,7 +212,7 @@ export const PRESETS = [
     name: '240 V pair',
     sign: 'Four conductors on a double-pole switch, no neutral',
     existing: 'double-pole',
-    practices: AMERICA,
+    wiring: ['north-american'],
     gangs: 1,
     draw: (sketch, { line, load, travelers }) => {
       const [feed, heater] = [sketch.cable('feed'), sketch.cable('heater')];
@@ -225,7 +226,7 @@ export const PRESETS = [
     name: 'Two circuits, two neutrals',
     sign: 'Two feeds, their neutrals in two joints that are kept apart',
     existing: 'single-pole',
-    practices: ['us', 'ca', 'gb'],
+    wiring: ['north-american', 'british'],
     gangs: 2,
     draw: (sketch, { line, neutral, load }) => {
       const grounds = sketch.joint();
@@ -241,7 +242,7 @@ export const PRESETS = [
     name: 'Two circuits, one neutral',
     sign: 'One feed of three, black and red on two switches, the neutrals in one joint',
     existing: 'single-pole',
-    practices: AMERICA,
+    wiring: ['north-american'],
     gangs: 2,
     draw: (sketch, { line, neutral, load, travelers }) => {
       const [neutrals, grounds] = [sketch.joint(), sketch.joint()];
@@ -260,7 +261,7 @@ export const PRESETS = [
     name: 'Jumper to the next gang',
     sign: 'One feed; a tail from its line to each of two switches',
     existing: 'single-pole',
-    practices: ['us', 'ca', 'gb'],
+    wiring: ['north-american', 'british'],
     gangs: 2,
     draw: twoFromOneFeed,
   },
@@ -269,7 +270,7 @@ export const PRESETS = [
     name: 'Ceiling-fed drop',
     sign: 'One cable from the rose, no neutral',
     existing: 'single-pole',
-    practices: ['gb'],
+    wiring: ['british'],
     gangs: 1,
     draw: (sketch, { line, neutral }) => {
       sketch.cable('drop').wire(line, sketch.on('a')).wire(neutral, sketch.on('b')).ground();
@@ -280,7 +281,7 @@ export const PRESETS = [
     name: 'Live looped at the switch',
     sign: 'Lives joined in and out, neutrals joined through',
     existing: 'single-pole',
-    practices: ['gb'],
+    wiring: ['british'],
     gangs: 1,
     draw: lineCarriedOn,
   },
@@ -289,7 +290,7 @@ export const PRESETS = [
     name: 'Two-way, three-core',
     sign: 'One cable of three to the far switch, all on the switch',
     existing: 'three-way',
-    practices: ['gb'],
+    wiring: ['british'],
     gangs: 1,
     draw: (sketch, { strappers: [link, one, two] }) => {
       sketch
@@ -305,7 +306,7 @@ export const PRESETS = [
     name: 'Two-way by conversion, first switch',
     sign: 'The old drop on the outer terminals with two of the three-core, the third alone on the common',
     existing: 'three-way',
-    practices: ['gb'],
+    wiring: ['british'],
     gangs: 1,
     draw: (sketch, { line, neutral, strappers: [link, one, two] }) => {
       const earths = sketch.joint();
@@ -323,7 +324,7 @@ export const PRESETS = [
     name: 'Intermediate, in the middle',
     sign: 'Two cables of three, four terminals in pairs, the third cores joined through',
     existing: 'four-way',
-    practices: ['gb'],
+    wiring: ['british'],
     gangs: 1,
     draw: (sketch, { strappers: [link, ...pair] }) => {
       const [commons, earths] = [sketch.joint(), sketch.joint()];
@@ -341,7 +342,7 @@ export const PRESETS = [
     name: 'One live in, one wire a load',
     sign: 'Live and neutral in, a wire to each load',
     existing: 'single-pole',
-    practices: ['modular'],
+    wiring: ['modular'],
     gangs: 1,
     draw: (sketch, { line, neutral, load }) => {
       const [mains, lamp] = [sketch.cable('mains'), sketch.cable('lamp')];
@@ -355,7 +356,7 @@ export const PRESETS = [
     name: 'Two modules on one live',
     sign: 'The live with a tail to each module; the fan on a wire of its own colour',
     existing: 'single-pole',
-    practices: ['modular'],
+    wiring: ['modular'],
     gangs: 2,
     draw: twoFromOneFeed,
   },
@@ -369,24 +370,22 @@ export interface Preset {
   /** What the installer sees that tells this box from the others. */
   sign: string;
   existing: ExistingDevice;
-  practices: readonly PracticeId[];
+  wiring: readonly WiringHabit[];
   /** Positions side by side that it fills. */
   gangs: 1 | 2;
 }
 
-export function presetsFor(practice: PracticeId): (typeof PRESETS)[number][] {
-  return PRESETS.filter((preset) => (preset.practices as readonly PracticeId[]).includes(practice));
+export function presetsFor(job: { practice: PracticeId }): (typeof PRESETS)[number][] {
+  const { wiring } = profileOf(job);
+  return PRESETS.filter((preset) => (preset.wiring as readonly WiringHabit[]).includes(wiring));
 }
 
-/** Whether houses of this practice were once wired in other colours. */
-export function hasOldColours(practice: PracticeId): boolean {
-  return COLOURS[practice].old !== COLOURS[practice].today;
-}
-
-/** The size such cables usually have: by the breaker in North America, 1.5 mm2 elsewhere. */
-export function usualSize(practice: PracticeId, amps: number | undefined): WireSize {
-  if (practice === 'gb' || practice === 'modular') return '1.5mm2';
-  return amps !== undefined && amps > 15 ? '12AWG' : '14AWG';
+/** The size a new cable usually has on a breaker of so many amperes. */
+export function usualSize(job: { practice: PracticeId }, amps: number | undefined): WireSize {
+  const sizes = profileOf(job).sizes.cable;
+  const found = sizes.find(({ upToAmps }) => (amps ?? 0) <= upToAmps) ?? sizes.at(-1);
+  if (!found) throw new Error(`The practice "${job.practice}" names no size for a cable`);
+  return found.size;
 }
 
 /**
@@ -395,30 +394,28 @@ export function usualSize(practice: PracticeId, amps: number | undefined): WireS
  */
 export type PresetContents = Pick<Box, 'cables' | 'conductors' | 'joints' | 'positions' | 'labels'>;
 
+/** Which usual box, of which cable, and for which position. */
+interface PresetUse {
+  preset: PresetId;
+  practice: PracticeId;
+  size: WireSize;
+  loadIds?: string[];
+  /** The first position it is for, 1 unless said; a preset of two gangs takes the next one too. */
+  index?: number;
+  /** Colours of today, or those a house of its age has. */
+  scheme?: 'today' | 'old';
+}
+
 /**
  * The contents of a usual box, without labels: what is seen, not what it is.
  * @param newId makes a fresh id for each cable, conductor and joint
- * @param index the first position it is for; a preset of two gangs takes the next one too
- * @param scheme colours of today, or those a house of its age has
  */
-export function presetContents(
-  id: PresetId,
-  practice: PracticeId,
-  size: WireSize,
-  loadIds: string[],
-  newId: () => string,
-  index = 1,
-  scheme: 'today' | 'old' = 'today',
-): PresetContents {
-  const preset = PRESETS.find((entry) => entry.id === id) as Preset & { draw: Drawing };
-  const colours = COLOURS[practice][scheme];
-  const sketch = new Sketch(
-    size,
-    colours.ground,
-    practice === 'us' || practice === 'ca' ? 'twist-on' : 'lever',
-    newId,
-    index,
-  );
+export function presetContents(use: PresetUse, newId: () => string): PresetContents {
+  const { size, loadIds = [], index = 1, scheme = 'today' } = use;
+  const preset = PRESETS.find((entry) => entry.id === use.preset) as Preset & { draw: Drawing };
+  const profile = profileOf(use);
+  const colours = (scheme === 'old' && profile.colours.old) || profile.colours.today;
+  const sketch = new Sketch(size, colours.ground, profile.connectors.usual, newId, index);
   preset.draw(sketch, colours);
   const positions = Array.from({ length: preset.gangs }, (_, at) => ({
     index: index + at,

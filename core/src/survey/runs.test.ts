@@ -11,14 +11,16 @@ const stairs = (): Job => ({ ...exampleJob('stairs'), runs: [] });
 const foot = (job: Job) => job.boxes[0] as Box;
 const said = (
   job: Job,
-  far: Parameters<typeof runParts>[2],
+  far: Parameters<typeof runParts>[0]['far'],
   sure: 'seen' | 'tested' | 'supposed' = 'seen',
   id = 'run-1',
 ): Job => {
-  const parts = runParts(foot(job), 'foot-link', far, sure, lookup(job), () => id).map((part) => ({
-    ...part,
-    base: null,
-  }));
+  const parts = runParts({ box: foot(job), cableId: 'foot-link', far, how: sure }, lookup(job), () => id).map(
+    (part) => ({
+      ...part,
+      base: null,
+    }),
+  );
   const result = reduce(job, { parts });
   if (!result.ok) throw new Error(JSON.stringify(result.refusal));
   expect(

@@ -39,10 +39,12 @@ export function farEnds(box: Box, cableId: string, known: JobLookup): RunEnd[] {
 
 /** The edit that says where a cable goes, how surely; null takes the saying back. */
 export function runParts(
-  box: Box,
-  cableId: string,
-  far: RunEnd | null,
-  sure: NonNullable<Run['known']>,
+  {
+    box,
+    cableId,
+    far,
+    how,
+  }: { box: Box; cableId: string; far: RunEnd | null; how: NonNullable<Run['known']> },
   known: JobLookup,
   newId: () => string,
 ): EditPart[] {
@@ -53,7 +55,7 @@ export function runParts(
   const made: Run = {
     id: before?.id ?? newId(),
     ends: [{ boxId: box.id, cableId }, far],
-    known: sure,
+    known: how,
     ...(pairs.length > 0 ? { pairs } : {}),
   };
   return before

@@ -44,15 +44,17 @@ const problems = (job: Job) => readJobDocument(JSON.parse(JSON.stringify(job))).
 
 describe.each(PracticeId.options)('in %s', (practice) => {
   test('a new job and a new box are documents without a problem', () => {
-    expect(problems(jobWith(newBox('b1', 'r1', 'Hall', 1, practice, []), practice))).toEqual([]);
+    expect(
+      problems(jobWith(newBox({ id: 'b1', roomId: 'r1', name: 'Hall', order: 1 }, practice), practice)),
+    ).toEqual([]);
   });
 
-  test.each(presetsFor(practice).map((preset) => preset.id))(
+  test.each(presetsFor({ practice }).map((preset) => preset.id))(
     '%s is a whole box, in any position',
     (preset) => {
       const box = {
-        ...newBox('b1', 'r1', 'Hall', 1, practice, []),
-        ...presetContents(preset, practice, usualSize(practice, 20), [], ids(), 3),
+        ...newBox({ id: 'b1', roomId: 'r1', name: 'Hall', order: 1 }, practice),
+        ...presetContents({ preset, practice, size: usualSize({ practice }, 20), index: 3 }, ids()),
       };
       expect(problems(jobWith(box, practice))).toEqual([]);
       const gangs = PRESETS.find((entry) => entry.id === preset)?.gangs;
@@ -68,7 +70,7 @@ describe.each(PracticeId.options)('in %s', (practice) => {
 
 test('a house of its age is drawn in its own colours, the rest the same', () => {
   const drawn = (scheme: 'today' | 'old') =>
-    presetContents('two-way-three-core', 'gb', '1.5mm2', [], ids(), 1, scheme);
+    presetContents({ preset: 'two-way-three-core', practice: 'gb', size: '1.5mm2', index: 1, scheme }, ids());
   expect(drawn('today').conductors.map((conductor) => conductor.colour)).toEqual([
     'brown',
     'black',
@@ -88,7 +90,7 @@ test('a house of its age is drawn in its own colours, the rest the same', () => 
 
 test('two circuits keep their neutrals apart, one shared neutral is one joint', () => {
   const neutralJoints = (preset: 'two-circuits' | 'shared-neutral') => {
-    const { conductors } = presetContents(preset, 'us', '12AWG', [], ids());
+    const { conductors } = presetContents({ preset, practice: 'us', size: '12AWG' }, ids());
     return new Set(
       conductors.filter((conductor) => conductor.colour === 'white').map((conductor) => conductor.at?.joint),
     ).size;
@@ -99,7 +101,7 @@ test('two circuits keep their neutrals apart, one shared neutral is one joint', 
 
 test('a repeated box is made alike under fresh ids and knows nothing the other was found to be', () => {
   const like = exampleJob('galley').boxes[0] as Box;
-  const again = repeatedBox(like, 'b2', 'r1', 'Beside', 2, ids());
+  const again = repeatedBox(like, { id: 'b2', roomId: 'r1', name: 'Beside', order: 2 }, ids());
   const used = new Set([...like.conductors, ...like.cables, ...like.joints].map((record) => record.id));
   expect(
     [...again.conductors, ...again.cables, ...again.joints].filter((record) => used.has(record.id)),
@@ -189,8 +191,8 @@ describe('corrections', () => {
     const newId = ids();
     for (let round = 0; round < 60; round++) {
       let current: Box = {
-        ...newBox('b1', 'r1', 'Hall', 1, 'us', []),
-        ...presetContents(random.pick(PRESETS).id, 'us', '14AWG', [], newId),
+        ...newBox({ id: 'b1', roomId: 'r1', name: 'Hall', order: 1 }, 'us'),
+        ...presetContents({ preset: random.pick(PRESETS).id, practice: 'us', size: '14AWG' }, newId),
       };
       for (let step = 0; step < 8; step++) {
         const conductor = current.conductors.length > 0 ? random.pick(current.conductors) : undefined;

@@ -58,22 +58,19 @@ export function hiddenBox(
   }));
   let box: Box = {
     ...newBox(
-      'b1',
-      'r1',
-      'Box',
-      1,
+      { id: 'b1', roomId: 'r1', name: 'Box', order: 1 },
       practice,
       circuits.map((circuit) => circuit.id),
     ),
     positions: [],
   };
   for (let index = 1; index <= positions; index = box.positions.length + 1) {
-    const usual = presetsFor(practice).filter(
+    const usual = presetsFor({ practice }).filter(
       ({ existing, gangs }) =>
         gangs <= positions - index + 1 &&
         (positions === 1 || (existing !== 'three-way' && existing !== 'four-way')),
     );
-    const made = presetContents(random.pick(usual).id, practice, '14AWG', [], newId, index);
+    const made = presetContents({ preset: random.pick(usual).id, practice, size: '14AWG', index }, newId);
     for (const position of made.positions) position.loadIds = [`l${position.index}`];
     box = {
       ...box,
@@ -93,7 +90,7 @@ export function hiddenBox(
   if (box.positions.some((position) => position.existing === 'three-way')) {
     // The other switch hangs in a box of its own, which nobody opens.
     const far: Box = {
-      ...newBox('far', 'r1', 'Far', 2, practice, []),
+      ...newBox({ id: 'far', roomId: 'r1', name: 'Far', order: 2 }, practice),
       positions: [{ index: 1, existing: 'three-way', loadIds: ['l1'] }],
     };
     job.boxes.push(far);
@@ -218,7 +215,7 @@ export function wideBox(onward = 1): { job: Job; box: Box } {
     'lamp4',
   ];
   const box: Box = {
-    ...newBox('b1', 'r1', 'Box', 1, 'us', ['c1']),
+    ...newBox({ id: 'b1', roomId: 'r1', name: 'Box', order: 1 }, 'us', ['c1']),
     cables: cables.map((id) => ({ id })),
     joints: ['line', 'neutral', 'ground'].map((id) => ({ id, connector: 'twist-on' })),
     conductors: [

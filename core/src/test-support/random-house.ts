@@ -49,10 +49,7 @@ export function randomHouse(random: Random, boxes: number, catalogue: Catalogue)
     const circuit = random.pick(circuits);
     const preset = random.pick(PRESETS.filter((entry) => ROLES[entry.id] !== undefined)).id;
     const contents = presetContents(
-      preset,
-      'us',
-      circuit.amps > 15 ? '12AWG' : '14AWG',
-      [`l${index}`],
+      { preset, practice: 'us', size: circuit.amps > 15 ? '12AWG' : '14AWG', loadIds: [`l${index}`] },
       newId,
     );
     let traveler = 0;
@@ -70,7 +67,9 @@ export function randomHouse(random: Random, boxes: number, catalogue: Catalogue)
       ];
     });
     return {
-      ...newBox(`b${index}`, `r${index % 10}`, `Box ${index}`, index, 'us', [circuit.id]),
+      ...newBox({ id: `b${index}`, roomId: `r${index % 10}`, name: `Box ${index}`, order: index }, 'us', [
+        circuit.id,
+      ]),
       ...contents,
       labels: labels.filter((label) => label.role !== 'traveler'),
       enclosure: {

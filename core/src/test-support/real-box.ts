@@ -605,10 +605,7 @@ export function realBox(random: Random, practice: PracticeId, situation: Situati
   const metal = random.chance(0.4);
   const box: Box = {
     ...newBox(
-      'b1',
-      'r1',
-      'Box',
-      1,
+      { id: 'b1', roomId: 'r1', name: 'Box', order: 1 },
       practice,
       circuits.map(({ id }) => id),
     ),
@@ -620,7 +617,7 @@ export function realBox(random: Random, practice: PracticeId, situation: Situati
   box.enclosure = { ...box.enclosure, material: metal ? 'metal' : 'plastic', grounded: metal };
   const far = site.farSwitches.map(
     ({ key }, at): Box => ({
-      ...newBox(key.split('/')[0] as string, 'r1', 'Far', 2 + at, practice, []),
+      ...newBox({ id: key.split('/')[0] as string, roomId: 'r1', name: 'Far', order: 2 + at }, practice),
       positions: [{ index: 1, existing: 'three-way', loadIds: box.positions[0]?.loadIds ?? [] }],
     }),
   );

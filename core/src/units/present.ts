@@ -1,12 +1,7 @@
-import type { PracticeId } from '../job/schema/primitives.js';
 import { cubicInches } from './volume.js';
 
+/** The units a person reads: cubic inches and inches, or mL and mm. */
 export type UnitSystem = 'inch' | 'metric';
-
-/** The units the trade of a practice reads: cubic inches and inches in `us`, mL and mm elsewhere. */
-export function unitsOf(practice: PracticeId): UnitSystem {
-  return practice === 'us' ? 'inch' : 'metric';
-}
 
 /** `volumeText(245.8, 'inch')` is `15.00 in³`; `volumeText(245.8, 'metric')` is `245.8 mL`. */
 export function volumeText(mL: number, units: UnitSystem): string {

@@ -1,7 +1,8 @@
 import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { sameJson } from '../job/same.js';
-import { lengthText, unitsOf, volumeText } from './present.js';
+import { PROFILES } from '../practice/profiles.js';
+import { lengthText, volumeText } from './present.js';
 import { cubicInches, ML_PER_IN3, millilitres, rounded } from './volume.js';
 
 test('a cubic inch is the cube of 25.4 mm', () => {
@@ -33,7 +34,7 @@ test('rounding stays within half a step and never prints a negative nothing', ()
 });
 
 test('units follow the practice', () => {
-  expect([volumeText(245.80596, unitsOf('us')), volumeText(245.80596, unitsOf('ca'))]).toEqual([
+  expect([volumeText(245.80596, PROFILES.us.units), volumeText(245.80596, PROFILES.ca.units)]).toEqual([
     '15.00 in³',
     '245.8 mL',
   ]);

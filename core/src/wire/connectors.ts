@@ -1,7 +1,8 @@
 import type { Connector } from '../job/schema/catalogue.js';
-import type { ConnectorKind, PracticeId, WireSize } from '../job/schema/primitives.js';
+import type { ConnectorKind, WireSize } from '../job/schema/primitives.js';
 import type { Joint } from '../job/schema/survey.js';
 import { USUAL_CONNECTORS } from '../practice/connectors.js';
+import type { PracticeProfile } from '../practice/profile.js';
 import { WIRE } from '../practice/wire.js';
 import { millilitres } from '../units/volume.js';
 
@@ -81,11 +82,6 @@ export function chooseConnector(
   return undefined;
 }
 
-/** The kind a practice takes where nobody said: twist-ons in `us` and `ca`, levers in `gb` and `modular`. */
-export function usualKind(practice: PracticeId): ConnectorKind {
-  return practice === 'us' || practice === 'ca' ? 'twist-on' : 'lever';
-}
-
 /**
  * The connector of a joint as found: the smallest of its kind that holds it; when none does, the largest of
  * its kind, since it is there all the same. A kind nobody recognised counts as the usual one.
@@ -93,10 +89,10 @@ export function usualKind(practice: PracticeId): ConnectorKind {
 export function foundConnector(
   kind: Joint['connector'],
   members: readonly BundleMember[],
-  practice: PracticeId,
+  practice: PracticeProfile,
   range: readonly ConnectorChoice[],
 ): ConnectorChoice | undefined {
-  const counted = kind === 'unknown' || kind === 'other' ? usualKind(practice) : kind;
+  const counted = kind === 'unknown' || kind === 'other' ? practice.connectors.usual : kind;
   return (
     chooseConnector(members, [counted], range) ?? range.findLast((connector) => connector.kind === counted)
   );

@@ -1,15 +1,16 @@
-import { leadSize, looseEnds } from '../enclosure/as-found.js';
+import { looseEnds } from '../enclosure/as-found.js';
+import { isAluminium } from '../job/conductors.js';
 import type { JobLookup } from '../job/lookup.js';
 import type { WireSize } from '../job/schema/primitives.js';
 import type { At, Box } from '../job/schema/survey.js';
-import { largestSize } from '../practice/wire.js';
+import { profileOf } from '../practice/profiles.js';
+import { largestSize, USUAL_LENGTH } from '../practice/wire.js';
 import {
   type BundleMember,
   type ConnectorChoice,
   chooseConnector,
   connectorRange,
   foundConnector,
-  usualKind,
 } from './connectors.js';
 import { foundNets, type NetName, nodeOf } from './found-nets.js';
 import { type PlannedDevice, terminalNets } from './terminal-nets.js';
@@ -53,8 +54,6 @@ interface Member extends BundleMember {
   name: string;
 }
 
-const PIGTAIL_LENGTH = 150;
-
 export function planJoints(box: Box, planned: readonly PlannedDevice[], known: JobLookup): JointPlan {
   return new Planner(box, planned, known).plan();
 }
@@ -86,7 +85,7 @@ class Planner {
     const { job } = known;
     this.replaced = new Set(planned.map((plan) => plan.position.index));
     this.range = connectorRange(job.catalogue.connectors);
-    this.kinds = job.brief?.connectors?.length ? job.brief.connectors : [usualKind(job.practice)];
+    this.kinds = job.brief?.connectors?.length ? job.brief.connectors : [profileOf(job).connectors.usual];
     this.used = new Set([
       ...box.joints.map((joint) => joint.id),
       ...box.conductors.map((conductor) => conductor.id),
@@ -111,7 +110,7 @@ class Planner {
         if (net === undefined) {
           this.result.capped.push(name);
         } else if (terminal.form === 'lead') {
-          const size = terminal.size ?? leadSize(this.known.job.practice);
+          const size = terminal.size ?? profileOf(this.known.job).sizes.lead;
           this.leads.set(net, [...(this.leads.get(net) ?? []), { name, size }]);
         } else {
           this.screws.set(net, [...(this.screws.get(net) ?? []), { name, holds: terminal.holds ?? 1 }]);
@@ -166,7 +165,7 @@ class Planner {
         const member = {
           name: conductor.id,
           size: conductor.size,
-          aluminium: conductor.material === 'aluminium',
+          aluminium: isAluminium(conductor),
         };
         // What nobody identified stays in the joint it shares only with its like.
         const key =
@@ -203,7 +202,7 @@ class Planner {
         this.result.landed.push({ terminal: only.name, conductorId: member.name });
       return;
     }
-    const size = this.result.largest.get(net) ?? leadSize(this.known.job.practice);
+    const size = this.result.largest.get(net) ?? profileOf(this.known.job).sizes.lead;
     if (only && members.length === 0) {
       // Nothing to join but what sits on the box's screw or a kept terminal: a tail from there.
       for (const screw of screws) this.pigtail(landed[0]?.terminal ?? net, screw.name, size);
@@ -229,7 +228,7 @@ class Planner {
 
   private pigtail(from: string, to: string, size: WireSize, members?: Member[]): void {
     const id = this.fresh('P');
-    this.result.made.push({ id, kind: 'pigtail', from, to, size, length: PIGTAIL_LENGTH });
+    this.result.made.push({ id, kind: 'pigtail', from, to, size, length: USUAL_LENGTH });
     this.result.landed.push({ terminal: to, conductorId: id });
     members?.push({ name: id, size });
   }
@@ -239,7 +238,7 @@ class Planner {
     const id = oldJoint ?? this.fresh('J');
     const untouched = this.untouched(oldJoint, names(members));
     const connector = untouched
-      ? foundConnector(untouched.connector, members, this.known.job.practice, this.range)
+      ? foundConnector(untouched.connector, members, profileOf(this.known.job), this.range)
       : chooseConnector(members, this.kinds, this.range);
     if (connector) {
       this.result.joints.push({ id, net, members: names(members), connector, kept: untouched !== undefined });
@@ -259,7 +258,7 @@ class Planner {
     }
     const jumper = this.fresh('P');
     const second = this.fresh('J');
-    this.result.made.push({ id: jumper, kind: 'jumper', from: id, to: second, size, length: PIGTAIL_LENGTH });
+    this.result.made.push({ id: jumper, kind: 'jumper', from: id, to: second, size, length: USUAL_LENGTH });
     this.result.joints.push({
       id,
       net,

@@ -1,3 +1,4 @@
+import { figuresInUse } from '../job/figures.js';
 import type { JobLookup } from '../job/lookup.js';
 import { placeKey } from '../job/lookup.js';
 import type { Device, Terminal } from '../job/schema/catalogue.js';
@@ -23,7 +24,7 @@ export function terminalNets(
   const { position, device, selection } = plan;
   const circuit = found.circuitOf(position.index);
   const loads = position.loadIds.flatMap((id) => known.loads.get(id) ?? []);
-  const { fed } = assignChannels(device, loads, selection.channels);
+  const { fed } = assignChannels(device, loads, figuresInUse(known.job).margin, selection.channels);
   const group = known.groups.get(placeKey(box.id, position.index));
   const travelers = group
     ? [...found.names].filter((net) => net.startsWith(`traveler:${group.id}:`)).sort()

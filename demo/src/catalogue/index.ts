@@ -1,4 +1,4 @@
-import { type Job, standardBoxes } from '@inventario/core';
+import { type Job, profileOf, standardBoxes } from '@inventario/core';
 import { FENNIMORE_DEVICES } from './fennimore.js';
 import { HALVORN_DEVICES } from './halvorn.js';
 import { OSKRA_DEVICES } from './oskra.js';
@@ -156,7 +156,10 @@ export function demoCatalogue(): Catalogue {
         price: 30,
       },
     ],
-    enclosures: standardBoxes('us').map((box) => ({ ...box, price: 140 + Math.round(22 * (box.in3 ?? 0)) })),
+    enclosures: standardBoxes(profileOf({ practice: 'us' })).map((box) => ({
+      ...box,
+      price: 140 + Math.round(22 * (box.in3 ?? 0)),
+    })),
     platforms: [
       {
         name: 'Orrery',

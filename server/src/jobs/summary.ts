@@ -1,6 +1,13 @@
-import { blockerText, type Job, type JobSummary, jobProgress, STAGES } from '@inventario/core';
+import {
+  houseBlockerText,
+  type Job,
+  type JobSummary,
+  jobProgress,
+  STAGES,
+  worstBlockers,
+} from '@inventario/core';
 
-/** What the list of jobs shows of one: counts for each stage, and the blocker met most often. */
+/** What the list of jobs shows of one: counts for each stage, and the worst blocker, as the board has it. */
 export function summarise(job: Job, updatedAt: Date): JobSummary {
   const rooms = jobProgress(job);
   const stages = Object.fromEntries(
@@ -12,13 +19,7 @@ export function summarise(job: Job, updatedAt: Date): JobSummary {
       ),
     ]),
   );
-  const first = rooms.flatMap((room) => room.boxes).flatMap((box) => box.blockers.slice(0, 1));
-  const counts = new Map<string, { text: string; boxes: number }>();
-  for (const blocker of first) {
-    const known = counts.get(blocker.code);
-    counts.set(blocker.code, { text: known?.text ?? blockerText(blocker), boxes: (known?.boxes ?? 0) + 1 });
-  }
-  const worst = [...counts.values()].sort((a, b) => b.boxes - a.boxes)[0];
+  const worst = worstBlockers(rooms.flatMap(({ boxes }) => boxes))[0];
   return {
     id: job.id,
     name: job.name,
@@ -27,8 +28,6 @@ export function summarise(job: Job, updatedAt: Date): JobSummary {
     boxes: job.boxes.length,
     updatedAt: updatedAt.toISOString(),
     stages,
-    blocker: worst
-      ? `${worst.text}${worst.boxes > 1 ? `, and ${worst.boxes - 1} more box${worst.boxes > 2 ? 'es' : ''} like it` : ''}`
-      : null,
+    blocker: worst ? houseBlockerText(worst) : null,
   };
 }

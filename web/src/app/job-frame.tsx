@@ -97,7 +97,7 @@ function Header({ boxId, onHelp }: { boxId: string | undefined; onHelp: () => vo
         ?.querySelector('[aria-current=page]')
         ?.scrollIntoView({ block: 'nearest', inline: 'center' });
   }, [pathname]);
-  const units = useUnits(job.practice);
+  const units = useUnits(job);
   const entries: MenuEntry[] = [
     preferences.theme === 'dark'
       ? { label: 'Light, for the desk', icon: Sun, onPick: () => preferences.setTheme('light') }

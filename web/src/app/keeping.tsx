@@ -1,3 +1,4 @@
+import { plural } from '@inventario/core';
 import { CloudOff, FileDown, FilePlus, Trash2 } from 'lucide-react';
 import { type ReactNode, useEffect } from 'react';
 import { useNavigate } from 'react-router';
@@ -50,8 +51,7 @@ function Removed() {
     <Notice>
       <p className="min-w-0 flex-1 basis-60">
         This job was taken out elsewhere. What this device has of it is here
-        {pending > 0 ? `, with ${pending} edit${pending === 1 ? '' : 's'} that never reached the server` : ''}
-        .
+        {pending > 0 ? `, with ${plural(pending, 'edit')} that never reached the server` : ''}.
       </p>
       <Button icon={FilePlus} onClick={() => void asNewJob()}>
         Make it a new job

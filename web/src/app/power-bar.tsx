@@ -1,5 +1,5 @@
 import { Popover, PopoverButton, PopoverPanel } from '@headlessui/react';
-import { type Circuit, type CircuitPower, type JobEvent, putPart } from '@inventario/core';
+import { type Circuit, type CircuitPower, type JobEvent, lastSwitching, putPart } from '@inventario/core';
 import { OctagonX } from 'lucide-react';
 import { Link } from 'react-router';
 import { instant, newId } from '../data/ids.js';
@@ -81,13 +81,7 @@ function CircuitState({
     const id = newId();
     apply([putPart('event', id, { id, at: instant(), ...event })], label);
   };
-  const last = job.events.findLast(
-    (event) =>
-      event.kind === 'switched' &&
-      event.circuitId === circuit.id &&
-      event.at === power.since &&
-      event.state === power.state,
-  );
+  const last = lastSwitching(job, circuit.id);
   return (
     <Popover className="relative shrink-0">
       <PopoverButton

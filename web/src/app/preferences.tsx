@@ -1,4 +1,4 @@
-import { type PracticeId, type UnitSystem, unitsOf } from '@inventario/core';
+import { type PracticeId, profileOf, type UnitSystem } from '@inventario/core';
 import { createContext, type ReactNode, useContext, useMemo, useState } from 'react';
 
 interface Preferences {
@@ -48,6 +48,6 @@ export function usePreferences(): Preferences {
 }
 
 /** The units to show: the user's, else the practice's. */
-export function useUnits(practice: PracticeId): UnitSystem {
-  return usePreferences().units ?? unitsOf(practice);
+export function useUnits(job: { practice: PracticeId }): UnitSystem {
+  return usePreferences().units ?? profileOf(job).units;
 }

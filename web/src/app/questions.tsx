@@ -3,6 +3,7 @@ import {
   conflictFacts,
   type EditPart,
   type Job,
+  plural,
   type QuestionWords,
   type RecordProblem,
   withMyWord,
@@ -55,7 +56,7 @@ export function QuestionsTray() {
  */
 function waiting(questions: readonly Question[]): string {
   const name = questions.every(({ answer }) => answer.outcome === 'conflict') ? 'conflict' : 'question';
-  return `${questions.length} ${name}${questions.length === 1 ? '' : 's'}`;
+  return `${plural(questions.length, name)}`;
 }
 
 /** One edit with everything that is asked about it, and the two ways on. */

@@ -137,8 +137,8 @@ function AddBox({
     const usual = inRoom.at(-1)?.circuitIds ?? [];
     const box =
       repeat && last
-        ? repeatedBox(last, id, roomId, name, order, newId)
-        : newBox(id, roomId, name, order, job.practice, [...usual]);
+        ? repeatedBox(last, { id, roomId, name, order }, newId)
+        : newBox({ id, roomId, name, order }, job.practice, [...usual]);
     apply([putPart('box', id, box)], `Add ${name}`);
     onGo?.();
     navigate(paths.box(job.id, id));

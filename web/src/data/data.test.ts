@@ -27,11 +27,11 @@ test('what the worker is told of a change makes its copy equal, and keeps what d
   let job: Job = {
     ...newJob('j', 'Job', 'us', '2020', NOTHING),
     rooms: [{ id: 'r1', name: 'Hall', floor: 0, order: 1 }],
-    boxes: [newBox('b1', 'r1', 'One', 1, 'us', [])],
+    boxes: [newBox({ id: 'b1', roomId: 'r1', name: 'One', order: 1 }, 'us')],
   };
   let copy = JSON.parse(JSON.stringify(job)) as Job;
   const steps: EditPart[][] = [
-    [putPart('box', 'b2', newBox('b2', 'r1', 'Two', 2, 'us', []))],
+    [putPart('box', 'b2', newBox({ id: 'b2', roomId: 'r1', name: 'Two', order: 2 }, 'us'))],
     setParts('room', 'r1', job.rooms[0] as Job['rooms'][number], { name: 'Porch', kind: 'hall' }),
     setParts('job', 'j', job, { name: 'Other', address: 'Here' }),
     [putPart('selection', 'b1/1', { boxId: 'b1', position: 1, deviceId: null, strategy: 'single' })],

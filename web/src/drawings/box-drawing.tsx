@@ -1,4 +1,4 @@
-import { lengthText, type UnitSystem } from '@inventario/core';
+import { lengthText, plural, type UnitSystem } from '@inventario/core';
 import type { BoxGeometry } from './box-geometry.js';
 
 const MARGIN = 14;
@@ -29,7 +29,7 @@ export function BoxDrawing({
   const at = { x: MARGIN + face.width + GAP, y: MARGIN };
   const open = section.depth !== null && needed > total;
   const says = [
-    `Face ${lengthText(face.width, units)} wide and ${lengthText(face.height, units)} high${face.assumed ? ', assumed' : ''}, with ${controls.length} position${controls.length === 1 ? '' : 's'}.`,
+    `Face ${lengthText(face.width, units)} wide and ${lengthText(face.height, units)} high${face.assumed ? ', assumed' : ''}, with ${plural(controls.length, 'position')}.`,
     section.depth === null
       ? 'Depth not measured.'
       : `Depth behind the finished face ${lengthText(total, units)}.`,

@@ -1,4 +1,4 @@
-import type { Box, BoxContents, PracticeId } from '@inventario/core';
+import type { Box, BoxContents } from '@inventario/core';
 
 /** A rectangle in mm; x to the right, y down. */
 interface Rectangle {
@@ -31,17 +31,9 @@ export interface BoxGeometry {
   };
 }
 
-/** Centre to centre of devices side by side, inside width and height of the usual box, mm. */
-const USUAL: Record<PracticeId, { spacing: number; width: number; height: number }> = {
-  us: { spacing: 46, width: 51, height: 76 },
-  ca: { spacing: 46, width: 51, height: 76 },
-  gb: { spacing: 62, width: 68, height: 68 },
-  modular: { spacing: 22.5, width: 28, height: 53 },
-};
-
 /** The box's face and its section, to one scale, from what is or will be in it. */
 export function boxGeometry(box: Box, contents: BoxContents): BoxGeometry {
-  const usual = USUAL[contents.practice];
+  const usual = contents.practice.face;
   const { gangs } = box.enclosure;
   const width = contents.opening?.width ?? usual.width + usual.spacing * (gangs - 1);
   const height = contents.opening?.height ?? usual.height;

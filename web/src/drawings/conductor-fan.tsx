@@ -1,4 +1,12 @@
-import { type Box, COLOUR_WORDS, type Label, labelsOf, type Role, type Words } from '@inventario/core';
+import {
+  type Box,
+  COLOUR_WORDS,
+  type Label,
+  labelsOf,
+  type Role,
+  type Words,
+  wireSizeText,
+} from '@inventario/core';
 import { Plus } from 'lucide-react';
 import { classes } from '../ui/classes.js';
 import { type FanColumn, type FanLayout, fanLayout } from './fan-layout.js';
@@ -367,5 +375,5 @@ export function inWords(
       ? `, against the readings, which say ${words.roles[said.role]}`
       : '';
   const role = column.made ? 'made here' : `${told}${against}`;
-  return `${COLOUR_WORDS[conductor.colour]}, ${conductor.size.replace('AWG', ' AWG').replace('mm2', ' mm²')}, ${where}: ${role}`;
+  return `${COLOUR_WORDS[conductor.colour]}, ${wireSizeText(conductor.size)}, ${where}: ${role}`;
 }

@@ -1,4 +1,4 @@
-import { type Device, lengthText, type UnitSystem } from '@inventario/core';
+import { type Device, deviceName, lengthText, type UnitSystem } from '@inventario/core';
 import { Strand } from './strand.js';
 
 /** Pixels for one mm of the body. */
@@ -28,7 +28,7 @@ export function DeviceFace({ device, units }: { device: Device; units: UnitSyste
   return (
     <svg
       role="img"
-      aria-label={`${device.maker} ${device.model}, ${length(body.width)} by ${length(body.height)} by ${length(body.depth)}; ${text.join('; ') || 'no terminals'}`}
+      aria-label={`${deviceName(device)}, ${length(body.width)} by ${length(body.height)} by ${length(body.depth)}; ${text.join('; ') || 'no terminals'}`}
       viewBox={`0 0 ${width + LEAD + TEXT} ${total + 24}`}
       className="h-auto w-full max-w-sm"
     >

@@ -8,7 +8,7 @@ import {
   PRESETS,
   type PracticeId,
   presetContents,
-  WORDS,
+  profileOf,
   withGangs,
 } from '@inventario/core';
 import { describe, expect, test } from '@jest/globals';
@@ -27,8 +27,8 @@ function boxOf(
   preset: (typeof PRESETS)[number]['id'] = 'feed-through',
 ): { job: Job; box: Box } {
   const box = {
-    ...newBox('b1', 'r1', 'Hall', 1, practice, []),
-    ...presetContents(preset, practice, '14AWG', [], newId),
+    ...newBox({ id: 'b1', roomId: 'r1', name: 'Hall', order: 1 }, practice),
+    ...presetContents({ preset, practice, size: '14AWG' }, newId),
   };
   return { job: { ...newJob('j', 'Job', practice, undefined, NOTHING), boxes: [box] }, box };
 }
@@ -72,7 +72,7 @@ describe('the fan', () => {
     render(
       <ConductorFan
         box={labelled}
-        words={WORDS.us}
+        words={profileOf({ practice: 'us' }).words}
         held={null}
         onHold={(id) => held.push(id)}
         onCable={() => {}}

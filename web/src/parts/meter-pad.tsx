@@ -1,4 +1,4 @@
-import { mostVolts, type Reading } from '@inventario/core';
+import { mostVolts, profileOf, type Reading } from '@inventario/core';
 import { useJob } from '../data/job-context.js';
 import { NumberPad } from '../ui/number-pad.js';
 
@@ -24,7 +24,7 @@ export function MeterPad({
         onEnter={onValue}
       />
     );
-  const most = mostVolts(job.practice);
+  const most = mostVolts(profileOf(job));
   return (
     <NumberPad
       label={label}

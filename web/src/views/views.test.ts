@@ -1,8 +1,15 @@
-import { type Box, type Device, type Job, ML_PER_IN3, newBox, presetContents } from '@inventario/core';
+import {
+  type Box,
+  type Device,
+  type Job,
+  ML_PER_IN3,
+  moneyText,
+  newBox,
+  presetContents,
+} from '@inventario/core';
 import { describe, expect, test } from '@jest/globals';
 import type { BoxReckoning, JudgedDevice } from '../data/engines.worker.js';
 import { bestFirst } from './choose/best-first.js';
-import { moneyText } from './choose/money-text.js';
 import { shownAs } from './figures/shown-as.js';
 import { rowsByTrouble } from './fit/by-trouble.js';
 import { nextUntold } from './survey/next-untold.js';
@@ -73,8 +80,8 @@ describe('devices in order of suitability', () => {
 test('the next conductor to tell goes round once and leaves grounds by colour alone', () => {
   let serial = 0;
   const box: Box = {
-    ...newBox('b', 'r', 'B', 1, 'us', []),
-    ...presetContents('power-at-switch', 'us', '14AWG', [], () => `c${++serial}`),
+    ...newBox({ id: 'b', roomId: 'r', name: 'B', order: 1 }, 'us'),
+    ...presetContents({ preset: 'power-at-switch', practice: 'us', size: '14AWG' }, () => `c${++serial}`),
   };
   const order = box.conductors;
   const walked: string[] = [];
@@ -114,7 +121,7 @@ describe('boxes by their trouble', () => {
     return [boxId, { boxId, planned: result, found: result } as unknown as BoxReckoning];
   };
   const boxes = ['full', 'deep', 'both', 'roomy', 'unread', 'gone'].map((id) =>
-    newBox(id, 'r', id, 1, 'us', []),
+    newBox({ id, roomId: 'r', name: id, order: 1 }, 'us'),
   );
   const house = new Map([
     reckoned('full', 120, 100, 30, 60),
@@ -145,7 +152,7 @@ test('a figure is shown in the units of the trade, and shares as per cent', () =
 
 describe('a reading takes its state from where it shows', () => {
   const box: Box = {
-    ...newBox('b', 'r', 'B', 1, 'us', ['c1']),
+    ...newBox({ id: 'b', roomId: 'r', name: 'B', order: 1 }, 'us', ['c1']),
     positions: [
       { index: 1, existing: 'single-pole', loadIds: ['l1'] },
       { index: 2, existing: 'single-pole', loadIds: [] },

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { TERMINAL_FORMS } from '../../terms/trade.js';
 import {
   Colour,
   ConnectorKind,
@@ -24,7 +25,7 @@ export const Terminal = open({
   mark: Name.optional(),
   role: z.enum(['line', 'load', 'neutral', 'ground', 'traveler', 'sense']),
   channel: z.number().int().min(1).optional(),
-  form: z.enum(['lead', 'screw', 'clamp', 'push-in']),
+  form: z.enum(TERMINAL_FORMS),
   colour: Colour.optional(),
   size: WireSize.optional(),
   length: Measure.optional(),

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { EDITIONS, LEGS, PROTECTIONS } from '../../terms/trade.js';
 import { Catalogue } from './catalogue.js';
 import {
   ConnectorKind,
@@ -28,12 +29,12 @@ export const Circuit = open({
   label: Name,
   amps: Measure,
   volts: Measure,
-  leg: z.enum(['A', 'B', 'C']).optional(),
+  leg: z.enum(LEGS).optional(),
   poles: z.number().int().min(1).optional(),
   sharesNeutralWith: z.array(Id).optional(),
   commonTrip: z.boolean().optional(),
   isolatesNeutral: z.boolean().optional(),
-  protection: z.enum(['none', 'gfci', 'afci', 'dual', 'rcd', 'rcbo']).optional(),
+  protection: z.enum(PROTECTIONS).optional(),
   source: z.enum(['mains', 'inverter', 'generator']).optional(),
 });
 
@@ -226,7 +227,7 @@ export const jobHeader = {
   address: Text.optional(),
   notes: Text.optional(),
   practice: PracticeId,
-  edition: z.enum(['2017', '2020', '2023']).optional(),
+  edition: z.enum(EDITIONS).optional(),
   site: open({
     latitude: z.number().min(-90).max(90).optional(),
     longitude: z.number().min(-180).max(180).optional(),

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import * as trade from '../../terms/trade.js';
 import { LIMITS } from '../limits.js';
 
 /**
@@ -27,78 +28,14 @@ export const Measure = z.number().min(0);
 /** Minor units of the job's currency. */
 export const Price = z.number().int().min(0);
 export const Count = z.number().int().min(0);
-export const Colour = z.enum([
-  'black',
-  'white',
-  'red',
-  'blue',
-  'brown',
-  'grey',
-  'yellow',
-  'orange',
-  'purple',
-  'pink',
-  'tan',
-  'green',
-  'green-yellow',
-  'bare',
-  'unknown',
-]);
-export const WireSize = z.enum([
-  '18AWG',
-  '16AWG',
-  '14AWG',
-  '12AWG',
-  '10AWG',
-  '8AWG',
-  '6AWG',
-  '0.75mm2',
-  '1.0mm2',
-  '1.5mm2',
-  '2.5mm2',
-  '4.0mm2',
-  '6.0mm2',
-]);
-export const PracticeId = z.enum(['us', 'ca', 'gb', 'modular']);
-export const ConnectorKind = z.enum(['twist-on', 'lever', 'terminal-block', 'crimp']);
-export const Radio = z.enum(['wifi', 'mesh', 'subghz', 'maker', 'ble', 'none']);
-export const Strategy = z.enum([
-  'single',
-  'both-ends',
-  'keep-mechanical',
-  'companion',
-  'tie-through',
-  'bulb-controller',
-  'module',
-  'linked',
-]);
-export const LoadKind = z.enum([
-  'led',
-  'resistive',
-  'heater',
-  'fluorescent',
-  'magnetic',
-  'electronic',
-  'fan-ac',
-  'fan-dc',
-  'fan-remote',
-  'exhaust-fan',
-  'receptacle',
-  'smart-bulb',
-  'shade',
-  'motor',
-]);
-export const Role = z.enum([
-  'line',
-  'switched-line',
-  'line-on',
-  'load',
-  'neutral',
-  'ground',
-  'traveler',
-  'spare',
-  'unknown',
-]);
+export const Colour = z.enum(trade.COLOURS);
+export const WireSize = z.enum(trade.WIRE_SIZES);
+export const PracticeId = z.enum(trade.PRACTICES);
+export const ConnectorKind = z.enum(trade.CONNECTOR_KINDS);
+export const Radio = z.enum(trade.RADIOS);
+export const Strategy = z.enum(trade.STRATEGIES);
+export const LoadKind = z.enum(trade.LOAD_KINDS);
+export const Role = z.enum(trade.ROLES);
 
 /** A volume is written in mL or in in3 and kept as typed. */
 export const volume = { mL: Measure.optional(), in3: Measure.optional() };
@@ -114,11 +51,11 @@ export function oneVolume(value: { mL?: number; in3?: number }, context: z.Refin
   }
 }
 
-export type Colour = z.infer<typeof Colour>;
-export type WireSize = z.infer<typeof WireSize>;
-export type PracticeId = z.infer<typeof PracticeId>;
-export type ConnectorKind = z.infer<typeof ConnectorKind>;
-export type Radio = z.infer<typeof Radio>;
-export type Strategy = z.infer<typeof Strategy>;
-export type LoadKind = z.infer<typeof LoadKind>;
-export type Role = z.infer<typeof Role>;
+export type Colour = trade.Colour;
+export type WireSize = trade.WireSize;
+export type PracticeId = trade.PracticeId;
+export type ConnectorKind = trade.ConnectorKind;
+export type Radio = trade.Radio;
+export type Strategy = trade.Strategy;
+export type LoadKind = trade.LoadKind;
+export type Role = trade.Role;

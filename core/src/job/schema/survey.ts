@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import * as trade from '../../terms/trade.js';
 import {
   Colour,
   Count,
@@ -96,22 +97,7 @@ export const Joint = open({
   assembly: Name.optional(),
 });
 
-export const ExistingDevice = z.enum([
-  'single-pole',
-  'double-pole',
-  'double-single-pole',
-  'three-way',
-  'four-way',
-  'dimmer',
-  'fan-control',
-  'fan-light',
-  'timer',
-  'sensor',
-  'receptacle',
-  'smart',
-  'blank',
-  'none',
-]);
+export const ExistingDevice = z.enum(trade.EXISTING_DEVICES);
 
 export const Need = open({
   smart: z.boolean().optional(),
@@ -145,7 +131,7 @@ const OnOff = z.enum(['on', 'off']);
 export const Reading = open({
   id: Id,
   at: Instant,
-  tool: z.enum(['indicator', 'volts', 'volts-low-z', 'ohms', 'lamp', 'breaker']),
+  tool: z.enum(trade.TOOLS),
   arrangement: z.enum(['in-place', 'device-out', 'parted', 'lifted']),
   position: z.number().int().min(1).optional(),
   lifted: z.array(Id).optional(),
@@ -222,7 +208,7 @@ export type Capacity = z.infer<typeof Capacity>;
 export type BoxEnclosure = z.infer<typeof BoxEnclosure>;
 export type Conductor = z.infer<typeof Conductor>;
 export type Joint = z.infer<typeof Joint>;
-export type ExistingDevice = z.infer<typeof ExistingDevice>;
+export type ExistingDevice = trade.ExistingDevice;
 export type Need = z.infer<typeof Need>;
 export type Position = z.infer<typeof Position>;
 export type Reading = z.infer<typeof Reading>;

@@ -1,4 +1,5 @@
 import { NO_REASONS, type Reason } from '../../findings/finding.js';
+import { figuresInUse } from '../../job/figures.js';
 import type { Device } from '../../job/schema/catalogue.js';
 import type { Strategy } from '../../job/schema/primitives.js';
 import { assignChannels } from '../../loads/channels.js';
@@ -93,7 +94,9 @@ function dims(place: PlaceFacts, device: Device): boolean {
   const dimmers = device.channels.filter((channel) => channel.kind === 'dimmer');
   if (dimmers.length === 0 || dimmers.length === device.channels.length || place.loads.length === 0)
     return dimmers.length > 0;
-  return assignChannels(device, place.loads).fed.some(({ channel }) => channel.kind === 'dimmer');
+  return assignChannels(device, place.loads, figuresInUse(place.known.job).margin).fed.some(
+    ({ channel }) => channel.kind === 'dimmer',
+  );
 }
 
 export function sensorRule(place: PlaceFacts, device: Device): readonly Reason[] {

@@ -1,12 +1,13 @@
 import { NO_REASONS, type Reason } from '../../findings/finding.js';
+import { figuresInUse } from '../../job/figures.js';
 import type { Channel, Device } from '../../job/schema/catalogue.js';
 import type { Load } from '../../job/schema/job.js';
-import type { LoadKind, PracticeId, Strategy } from '../../job/schema/primitives.js';
+import type { LoadKind, Strategy } from '../../job/schema/primitives.js';
 import { assignChannels } from '../../loads/channels.js';
 import { removedSides } from '../../loads/fins.js';
 import { neverFeeds, uneasyOn } from '../../loads/never-feeds.js';
-import { rateChannel } from '../../loads/rating.js';
-import { figuresInUse } from '../../practice/rule-figures.js';
+import { type RatingResult, rateChannel } from '../../loads/rating.js';
+import { profileOf } from '../../practice/profiles.js';
 import { rounded } from '../../units/volume.js';
 import type { PlaceFacts } from '../place.js';
 import { isTwoWire } from '../terminal-needs.js';
@@ -51,7 +52,7 @@ export function loadRules(
     return [{ rule: 'load-kind', outcome: 'unproved', code: 'load-kind.unknown', facts: {} }];
   const selection = place.known.selections.get(`${place.box.id}/${place.position.index}`);
   const chosen = selection?.deviceId === device.id ? selection.channels : undefined;
-  const { fed, unfed } = assignChannels(device, place.loads, chosen);
+  const { fed, unfed } = assignChannels(device, place.loads, figuresInUse(place.known.job).margin, chosen);
   const reasons: Reason[] = [];
   if (unfed.length > 0) {
     const facts = {
@@ -70,83 +71,75 @@ export function loadRules(
       facts: { loads: place.loads.map((load) => load.name) },
     });
   }
-  for (const { channel, loads } of fed)
-    reasons.push(...channelRules(place, device, channel, loads, parts, sides));
+  for (const entry of fed) reasons.push(...channelRules(place, device, entry, parts, sides));
   return reasons;
 }
 
+/** One channel of the device with what it would feed. */
+interface Fed {
+  channel: Channel;
+  loads: readonly Load[];
+}
+
+/** @param takenOff sides surely removed; undefined: as the box stands */
 function channelRules(
   place: PlaceFacts,
   device: Device,
-  channel: Channel,
-  loads: readonly Load[],
+  { channel, loads }: Fed,
   parts: string[],
   takenOff: number | undefined,
 ): readonly Reason[] {
-  const reasons: Reason[] = [];
   const volts = place.circuits[0]?.volts ?? device.volts[0] ?? 0;
   const sides = takenOff ?? removedSides(place.box, place.position, device, place.known);
-  const rating = rateChannel(channel, loads, volts, sides, figuresInUse(place.known.job).margin);
-  const twoWire = isTwoWire(device);
-  for (const load of loads) {
-    if (rating.unrated.includes(load)) {
-      reasons.push({
-        rule: 'load-kind',
-        outcome: 'block',
-        code: 'load-kind.unrated',
-        facts: { load: load.name, kind: load.kind, channel: channel.kind },
-      });
-    } else if (
-      neverFeeds(channel.kind, load.kind) &&
-      !(load.kind === 'smart-bulb' && ownFamily(device, load))
-    ) {
-      reasons.push({
-        rule: 'load-kind',
-        outcome: 'block',
-        code: 'load-kind.never',
-        facts: { load: load.name, kind: load.kind, channel: channel.kind },
-      });
-    } else if (twoWire && !TWO_WIRE_KINDS.has(load.kind)) {
-      reasons.push({
-        rule: 'load-kind',
-        outcome: 'block',
-        code: 'load-kind.two-wire',
-        facts: { load: load.name, kind: load.kind },
-      });
-    }
-    if (uneasyOn(channel.kind, load.kind) && !heldOn(channel))
-      reasons.push({
-        rule: 'load-kind',
-        outcome: 'warn',
-        code: 'load-kind.uneasy',
-        facts: { load: load.name, kind: load.kind },
-      });
-    if (channel.kind === 'dimmer') reasons.push(...dimmable(load));
-    if (channel.kind === 'fan-speed') reasons.push(...speeds(load, channel));
-    if (load.kind === 'receptacle') reasons.push(...socketRating(place, channel, volts));
-  }
-  if (rating.verdict !== 'ok') {
-    const first = rating.shares[0];
-    const facts = {
-      percent: rounded(rating.share * 100, 1),
-      limitPercent: rating.limit * 100,
-      quantity: rounded(
-        rating.shares.reduce((sum, entry) => sum + (entry.unit === first?.unit ? entry.quantity : 0), 0),
-        1,
-      ),
-      limit: first?.limit ?? 0,
-      unit: first?.unit ?? 'W',
-      removedSides: sides,
-      mixed: rating.shares.some((entry) => entry.unit !== first?.unit || entry.limit !== first?.limit),
-    };
-    reasons.push(
-      rating.verdict === 'over'
-        ? { rule: 'rating', outcome: 'block', code: 'rating.over', facts }
-        : { rule: 'rating', outcome: 'warn', code: 'rating.margin', facts },
-    );
-  }
-  if (twoWire) reasons.push(...minimumLoad(place, channel, loads, parts));
+  const { margin } = figuresInUse(place.known.job);
+  const rating = rateChannel(channel, loads, volts, sides, margin);
+  return [
+    ...loads.flatMap((load) => [
+      ...kindRules(device, channel, load, rating.unrated.includes(load)),
+      ...(channel.kind === 'dimmer' ? dimmable(load) : NO_REASONS),
+      ...(channel.kind === 'fan-speed' ? speeds(load, channel) : NO_REASONS),
+      ...(load.kind === 'receptacle' ? socketRating(place, channel, volts) : NO_REASONS),
+    ]),
+    ...ratingRule(rating, sides, margin),
+    ...(isTwoWire(device) ? minimumLoad(place, channel, loads, parts) : NO_REASONS),
+  ];
+}
+
+/** Whether a channel may feed such a load at all, and whether it likes to. */
+function kindRules(device: Device, channel: Channel, load: Load, unrated: boolean): readonly Reason[] {
+  const facts = { load: load.name, kind: load.kind, channel: channel.kind };
+  const reasons: Reason[] = [];
+  const block = (code: string) => reasons.push({ rule: 'load-kind', outcome: 'block', code, facts });
+  if (unrated) block('load-kind.unrated');
+  else if (neverFeeds(channel.kind, load.kind) && !(load.kind === 'smart-bulb' && ownFamily(device, load)))
+    block('load-kind.never');
+  else if (isTwoWire(device) && !TWO_WIRE_KINDS.has(load.kind)) block('load-kind.two-wire');
+  if (uneasyOn(channel.kind, load.kind) && !heldOn(channel))
+    reasons.push({ rule: 'load-kind', outcome: 'warn', code: 'load-kind.uneasy', facts });
   return reasons;
+}
+
+function ratingRule(rating: RatingResult, sides: number, margin: number): readonly Reason[] {
+  if (rating.verdict === 'ok') return NO_REASONS;
+  const first = rating.shares[0];
+  const facts = {
+    percent: rounded(rating.share * 100, 1),
+    limitPercent: rounded(rating.limit * 100, 1),
+    marginPercent: rounded(margin * 100, 1),
+    quantity: rounded(
+      rating.shares.reduce((sum, entry) => sum + (entry.unit === first?.unit ? entry.quantity : 0), 0),
+      1,
+    ),
+    limit: first?.limit ?? 0,
+    unit: first?.unit ?? 'W',
+    removedSides: sides,
+    mixed: rating.shares.some((entry) => entry.unit !== first?.unit || entry.limit !== first?.limit),
+  };
+  return [
+    rating.verdict === 'over'
+      ? { rule: 'rating', outcome: 'block', code: 'rating.over', facts }
+      : { rule: 'rating', outcome: 'warn', code: 'rating.margin', facts },
+  ];
 }
 
 /** A channel that is kept on does not cut what hangs on it. */
@@ -200,12 +193,6 @@ function speeds(load: Load, channel: Channel): readonly Reason[] {
   return [{ rule: 'speeds', outcome: 'warn', code: 'speeds.fewer', facts }];
 }
 
-/**
- * What may be drawn from one socket, A, where the practice says it; elsewhere a socket may be asked for all
- * its circuit gives.
- */
-const SOCKET_AMPS: Partial<Record<PracticeId, number>> = { gb: 13 };
-
 /** A socket goes only on a channel of its full rating: nobody knows what will be plugged in. */
 function socketRating(place: PlaceFacts, channel: Channel, volts: number): readonly Reason[] {
   const amps = channel.ratings
@@ -214,7 +201,7 @@ function socketRating(place: PlaceFacts, channel: Channel, volts: number): reado
   if (amps.length === 0) return NO_REASONS;
   const rated = Math.min(...amps);
   const full =
-    SOCKET_AMPS[place.known.job.practice] ?? Math.max(0, ...place.circuits.map((circuit) => circuit.amps));
+    profileOf(place.known.job).socketAmps ?? Math.max(0, ...place.circuits.map((circuit) => circuit.amps));
   if (full > 0 && rated + 1e-9 < full)
     return [
       {

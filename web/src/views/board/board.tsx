@@ -4,6 +4,7 @@ import {
   blockerText,
   boardRows,
   boxesOfRoom,
+  plural,
   roomsInOrder,
   STAGES,
   STOP_WORDS,
@@ -116,9 +117,7 @@ function BoardTable({ rooms }: { rooms: readonly BoardRoom[] }) {
             <th scope="row" className="py-2 pr-2 text-left font-semibold">
               {room.name}
               <span className="block text-sm font-normal text-soft">
-                {room.boxes.length === 0
-                  ? 'no boxes'
-                  : `${room.boxes.length} box${room.boxes.length === 1 ? '' : 'es'}`}
+                {room.boxes.length === 0 ? 'no boxes' : `${plural(room.boxes.length, 'box', 'boxes')}`}
               </span>
             </th>
             {STAGES.map((stage) => (

@@ -1,4 +1,4 @@
-import { setParts } from '@inventario/core';
+import { minorOf, moneyAmount, setParts } from '@inventario/core';
 import { useJob } from '../../data/job-context.js';
 import { NumberField } from '../../ui/field.js';
 import { type Brief, type QuestionProps, useLeft } from './question.js';
@@ -143,14 +143,16 @@ export function Money({ brief, onChange }: QuestionProps) {
         <NumberField
           label="What may it cost?"
           unit={job.money?.currency ?? ''}
-          value={brief.budget === undefined ? undefined : brief.budget / 100}
-          onNumber={(amount) => onChange({ budget: Math.round(amount * 100) }, 'Budget')}
+          value={brief.budget === undefined ? undefined : moneyAmount(brief.budget, job.money?.currency)}
+          onNumber={(amount) => onChange({ budget: minorOf(amount, job.money?.currency) }, 'Budget')}
         />
         <NumberField
           label="An hour of work"
           unit={job.money?.currency ?? ''}
-          value={job.money === undefined ? undefined : job.money.labourPerHour / 100}
-          onNumber={(amount) => setMoney({ labourPerHour: Math.round(amount * 100) })}
+          value={
+            job.money === undefined ? undefined : moneyAmount(job.money.labourPerHour, job.money.currency)
+          }
+          onNumber={(amount) => setMoney({ labourPerHour: minorOf(amount, money.currency) })}
         />
         <NumberField
           label="Spares of each model to keep"

@@ -4,6 +4,8 @@ import {
   catalogueDocument,
   catalogueRows,
   type Device,
+  deviceName,
+  moneyText,
   type Problem,
   RADIO_WORDS,
   readCatalogue,
@@ -24,7 +26,6 @@ import { classes } from '../../ui/classes.js';
 import { Dialog } from '../../ui/dialog.js';
 import { TextField } from '../../ui/field.js';
 import { useSay } from '../../ui/say.js';
-import { moneyText } from '../choose/money-text.js';
 import { CompareDialog } from './compare-dialog.js';
 import { DataSheet } from './data-sheet.js';
 import { DeviceForm } from './device-form.js';
@@ -206,7 +207,7 @@ function DeviceList({ onGo }: { onGo: (id: string) => void }) {
               <input
                 type="checkbox"
                 className="size-5 accent-(--strong)"
-                aria-label={`Compare ${entry.maker} ${entry.model}`}
+                aria-label={`Compare ${deviceName(entry)}`}
                 checked={compared.includes(entry.id)}
                 disabled={!compared.includes(entry.id) && compared.length >= MOST_COMPARED}
                 onChange={() =>
@@ -223,9 +224,7 @@ function DeviceList({ onGo }: { onGo: (id: string) => void }) {
               className="flex min-h-11 flex-1 flex-wrap items-baseline gap-x-3 py-1 text-left"
               onClick={() => onGo(entry.id)}
             >
-              <span className="font-semibold underline">
-                {entry.maker} {entry.model}
-              </span>
+              <span className="font-semibold underline">{deviceName(entry)}</span>
               <span className="text-sm text-soft">{briefly(entry)}</span>
             </button>
             <span className="tabular-nums">{moneyText(entry.price, job.money?.currency)}</span>
@@ -257,5 +256,5 @@ function briefly(device: Device): string {
 }
 
 function searchText(device: Device): string {
-  return `${device.maker} ${device.model} ${device.family} ${briefly(device)} ${device.senses?.join(' ') ?? ''} ${device.scenes ? 'scenes' : ''} ${device.multiLocation?.map((entry) => entry.strategy).join(' ') ?? ''}`.toLowerCase();
+  return `${deviceName(device)} ${device.family} ${briefly(device)} ${device.senses?.join(' ') ?? ''} ${device.scenes ? 'scenes' : ''} ${device.multiLocation?.map((entry) => entry.strategy).join(' ') ?? ''}`.toLowerCase();
 }

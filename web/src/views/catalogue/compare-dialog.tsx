@@ -1,4 +1,4 @@
-import type { Device } from '@inventario/core';
+import { type Device, deviceName } from '@inventario/core';
 import { useState } from 'react';
 import { useUnits } from '../../app/preferences.js';
 import { useJob } from '../../data/job-context.js';
@@ -10,7 +10,7 @@ import { sheetRows } from './sheet-rows.js';
 /** Two to four data sheets side by side; where they differ stands out. */
 export function CompareDialog({ devices, onClose }: { devices: readonly Device[]; onClose: () => void }) {
   const { job, known } = useJob();
-  const units = useUnits(job.practice);
+  const units = useUnits(job);
   const [onlyDifferent, setOnlyDifferent] = useState(true);
   const sheets = devices.map(
     (device) => new Map(sheetRows(device, known, units).map((row) => [row.name, row.text])),
@@ -30,7 +30,7 @@ export function CompareDialog({ devices, onClose }: { devices: readonly Device[]
               <td />
               {devices.map((device) => (
                 <th key={device.id} scope="col" className="p-2 text-left">
-                  {device.maker} {device.model}
+                  {deviceName(device)}
                 </th>
               ))}
             </tr>

@@ -1,4 +1,4 @@
-import { type Device, namedStill, removePart } from '@inventario/core';
+import { type Device, deviceName, namedStill, removePart } from '@inventario/core';
 import { Pencil, Trash2 } from 'lucide-react';
 import { Link } from 'react-router';
 import { paths } from '../../app/paths.js';
@@ -14,7 +14,7 @@ import { sheetRows } from './sheet-rows.js';
 export function DataSheet({ device, onEdit }: { device: Device; onEdit: () => void }) {
   const { job, known, apply, undo } = useJob();
   const say = useSay();
-  const units = useUnits(job.practice);
+  const units = useUnits(job);
   const places = job.selections.filter((selection) => selection.deviceId === device.id).length;
   const steps = pairingSteps(device);
   const remove = () => {
@@ -24,17 +24,15 @@ export function DataSheet({ device, onEdit }: { device: Device; onEdit: () => vo
       return;
     }
     apply([removePart('device', device.id)], `Take out ${device.model}`);
-    say(`${device.maker} ${device.model} is taken out.`, { label: 'Undo', run: undo });
+    say(`${deviceName(device)} is taken out.`, { label: 'Undo', run: undo });
   };
   return (
     <section
-      aria-label={`${device.maker} ${device.model}`}
+      aria-label={deviceName(device)}
       className="mb-4 max-w-4xl rounded-lg border-2 border-ink bg-ground p-3"
     >
       <div className="mb-2 flex flex-wrap items-center gap-2">
-        <h2 className="flex-1 text-lg font-bold">
-          {device.maker} {device.model}
-        </h2>
+        <h2 className="flex-1 text-lg font-bold">{deviceName(device)}</h2>
         <Link className="flex min-h-11 items-center px-2 underline" to={paths.catalogue(job.id)}>
           Close the sheet
         </Link>

@@ -1,4 +1,4 @@
-import { type Device, type Problem, takeIn } from '@inventario/core';
+import { type Device, deviceName, type Problem, takeIn } from '@inventario/core';
 import { type FormEvent, useState } from 'react';
 import { useJob } from '../../data/job-context.js';
 import { Button } from '../../ui/button.js';
@@ -33,15 +33,11 @@ export function DeviceForm({ device: first, onClose }: { device: Device; onClose
       );
       return;
     }
-    apply(taken.parts, `Data sheet: ${device.maker} ${device.model}`);
+    apply(taken.parts, `Data sheet: ${deviceName(device)}`);
     onClose();
   };
   return (
-    <WideDialog
-      title={`Data sheet: ${`${device.maker} ${device.model}`.trim() || 'a new device'}`}
-      open
-      onClose={onClose}
-    >
+    <WideDialog title={`Data sheet: ${deviceName(device).trim() || 'a new device'}`} open onClose={onClose}>
       <form onSubmit={submit} className="flex flex-col gap-4">
         <Basics device={device} set={set} />
         <Body device={device} set={set} />

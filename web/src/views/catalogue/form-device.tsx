@@ -1,4 +1,4 @@
-import { type Device, RADIO_WORDS } from '@inventario/core';
+import { type Device, minorOf, moneyAmount, RADIO_WORDS } from '@inventario/core';
 import { useJob } from '../../data/job-context.js';
 import { Pick, PickSeveral, Segments } from '../../ui/choice.js';
 import { NumberField, TextField } from '../../ui/field.js';
@@ -21,8 +21,8 @@ export function Basics({ device, set }: Section) {
       <NumberField
         label="Price"
         unit={job.money?.currency ?? ''}
-        value={device.price / 100}
-        onNumber={(price) => set({ price: Math.round(price * 100) })}
+        value={moneyAmount(device.price, job.money?.currency)}
+        onNumber={(price) => set({ price: minorOf(price, job.money?.currency) })}
       />
       <PickSeveral
         label="Made for"

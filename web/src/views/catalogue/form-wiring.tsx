@@ -1,5 +1,6 @@
 import {
   type Device,
+  deviceName,
   LOAD_WORDS,
   type LoadKind,
   STRATEGY_WORDS,
@@ -237,7 +238,7 @@ export function SeveralPlaces({ device, set }: Section) {
             values={entry.partnerIds ?? []}
             options={job.catalogue.devices.map((other) => ({
               value: other.id,
-              label: `${other.maker} ${other.model}`,
+              label: deviceName(other),
             }))}
             onChoice={(partnerIds) => change({ partnerIds })}
           />

@@ -1,11 +1,11 @@
-import type { Device, PracticeId } from '@inventario/core';
+import { type Device, type PracticeId, profileOf } from '@inventario/core';
 import { newId } from '../../data/ids.js';
 
 /**
  * What a new data sheet begins with: a plain switch with a neutral, to be filled in from the maker's leaflet.
  */
 export function freshDevice(practice: PracticeId): Device {
-  const high = practice === 'gb' || practice === 'modular';
+  const { volts, form } = profileOf({ practice }).newDevice;
   return {
     id: newId(),
     maker: '',
@@ -13,17 +13,17 @@ export function freshDevice(practice: PracticeId): Device {
     family: '',
     price: 0,
     practices: [practice],
-    volts: high ? [220, 240] : [110, 127],
+    volts: [...volts],
     gangs: 1,
     mount: 'box',
     body: { width: 44, height: 68, depth: 33 },
     radio: 'wifi',
     platforms: [],
     terminals: [
-      { id: 'L', mark: 'L', role: 'line', form: high ? 'clamp' : 'lead' },
-      { id: 'LD', mark: 'LOAD', role: 'load', form: high ? 'clamp' : 'lead', channel: 1 },
-      { id: 'N', mark: 'N', role: 'neutral', form: high ? 'clamp' : 'lead' },
-      { id: 'G', mark: 'G', role: 'ground', form: high ? 'clamp' : 'lead' },
+      { id: 'L', mark: 'L', role: 'line', form },
+      { id: 'LD', mark: 'LOAD', role: 'load', form, channel: 1 },
+      { id: 'N', mark: 'N', role: 'neutral', form },
+      { id: 'G', mark: 'G', role: 'ground', form },
     ],
     needs: { neutral: true, ground: 'recommended' },
     channels: [

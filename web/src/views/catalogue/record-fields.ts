@@ -1,4 +1,4 @@
-import { CATALOGUE_KINDS, type CatalogueList } from '@inventario/core';
+import { CATALOGUE_KINDS, type CatalogueList, PRACTICES } from '@inventario/core';
 
 /** How a field of a hub, part, connector, enclosure or platform is typed in. */
 export interface RecordField {
@@ -58,7 +58,7 @@ export const RECORD_FIELDS: Record<Exclude<CatalogueList, 'devices'>, RecordFiel
   enclosures: [
     id,
     name,
-    { key: 'practice', label: 'Practice', kind: 'choice', options: ['us', 'ca', 'gb', 'modular'] },
+    { key: 'practice', label: 'Practice', kind: 'choice', options: [...PRACTICES] },
     ...volume,
     { key: 'gangs', label: 'Gangs', kind: 'whole' },
     { key: 'depth', label: 'Depth', kind: 'number', unit: 'mm' },

@@ -1,6 +1,9 @@
 import {
   type CatalogueList,
   type JobRecord,
+  minorOf,
+  moneyAmount,
+  moneyText,
   namedStill,
   type Problem,
   recordKey,
@@ -16,7 +19,6 @@ import { Pick, PickSeveral } from '../../ui/choice.js';
 import { NumberField, TextField } from '../../ui/field.js';
 import { useSay } from '../../ui/say.js';
 import { Toggle } from '../../ui/toggle.js';
-import { moneyText } from '../choose/money-text.js';
 import { RecordForm } from '../house/record-form.js';
 import { freshRecord, kindOf, nameOfRecord, RECORD_FIELDS, type RecordField } from './record-fields.js';
 
@@ -178,8 +180,8 @@ function FieldOf({
         <NumberField
           label={field.label}
           unit={job.money?.currency ?? ''}
-          value={typeof value === 'number' ? value / 100 : undefined}
-          onNumber={(amount) => onValue(Math.round(amount * 100))}
+          value={typeof value === 'number' ? moneyAmount(value, job.money?.currency) : undefined}
+          onNumber={(amount) => onValue(minorOf(amount, job.money?.currency))}
         />
       );
     case 'number':

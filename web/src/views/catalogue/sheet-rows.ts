@@ -3,11 +3,11 @@ import {
   type JobLookup,
   LOAD_WORDS,
   lengthText,
+  moneyText,
   RADIO_WORDS,
   STRATEGY_WORDS,
   type UnitSystem,
 } from '@inventario/core';
-import { moneyText } from '../choose/money-text.js';
 
 /** A data sheet as rows of words, in the order one reads a leaflet. Empty text: the record does not say. */
 export function sheetRows(

@@ -1,6 +1,8 @@
 import {
   type Box,
   type Device,
+  deviceName,
+  moneyText,
   type Position,
   placeKey,
   putPart,
@@ -27,7 +29,6 @@ import { VerdictWord } from '../../ui/verdict.js';
 import { RecordForm } from '../house/record-form.js';
 import { BoxReckoning, glanceAt } from '../survey/box-reckoning.js';
 import { bestFirst, stoppedBy } from './best-first.js';
-import { moneyText } from './money-text.js';
 
 /** What goes here? Devices in order of suitability, each with its verdict and every reason that stops it. */
 export function ChooseView() {
@@ -71,9 +72,9 @@ function Place({ box, position }: { box: Box; position: Position }) {
         selectionPart(partner.boxId, partner.position, partner.deviceId, candidate.strategy, []),
       ),
     ];
-    apply(parts, `${device.maker} ${device.model} for ${box.name}`);
+    apply(parts, `${deviceName(device)} for ${box.name}`);
     say(
-      `${device.maker} ${device.model} goes to ${box.name}${candidate.partners.length > 0 ? ', its partner with it' : ''}.`,
+      `${deviceName(device)} goes to ${box.name}${candidate.partners.length > 0 ? ', its partner with it' : ''}.`,
     );
   };
   const keep = () =>
@@ -201,7 +202,7 @@ function Candidate({ device, best, others, chosen, against, boxId, currency, onC
   const parts = best.with.map((id) => known.job.catalogue.parts.find((part) => part.id === id)?.name ?? id);
   return (
     <li
-      aria-label={`${device.maker} ${device.model}`}
+      aria-label={deviceName(device)}
       className={classes('rounded-lg border bg-sheet p-3', chosen ? 'border-2 border-ink' : 'border-rule')}
     >
       <div className="flex items-center gap-3">
@@ -210,9 +211,7 @@ function Candidate({ device, best, others, chosen, against, boxId, currency, onC
             <VerdictWord verdict={best.verdict} />
           </span>
           <span className="min-w-0">
-            <span className="mr-3 font-bold">
-              {device.maker} {device.model}
-            </span>
+            <span className="mr-3 font-bold">{deviceName(device)}</span>
             <span className="text-soft">
               {device.actuator ?? 'device'}, {RADIO_WORDS[device.radio]}
             </span>
@@ -263,7 +262,7 @@ function Candidate({ device, best, others, chosen, against, boxId, currency, onC
       )}
       {asking && (
         <AgainstDialog
-          name={`${device.maker} ${device.model}`}
+          name={deviceName(device)}
           stops={best.reasons.filter((reason) => reason.outcome === 'block').map((reason) => reason.text)}
           onClose={() => setAsking(false)}
           onReason={(reason) => onChoose(best, reason)}
@@ -336,7 +335,7 @@ function AgainstDialog({
   );
 }
 
-const nameOf = (device: Device | undefined) => (device ? `${device.maker} ${device.model}` : 'a device');
+const nameOf = (device: Device | undefined) => (device ? deviceName(device) : 'a device');
 
 const OUTCOME_WORDS: Record<string, string> = {
   block: 'stops it',

@@ -1,4 +1,4 @@
-import { ML_PER_IN3, type RuleFigure } from '@inventario/core';
+import { type JobFigure, ML_PER_IN3 } from '@inventario/core';
 import { useState } from 'react';
 import { useUnits } from '../../app/preferences.js';
 import { useJob } from '../../data/job-context.js';
@@ -13,12 +13,12 @@ export function FigureDialog({
   onKeep,
   onClose,
 }: {
-  figure: RuleFigure;
+  figure: JobFigure;
   onKeep: (value: number, note: string) => void;
   onClose: () => void;
 }) {
   const { job } = useJob();
-  const units = useUnits(job.practice);
+  const units = useUnits(job);
   const before = shownAs(figure.unit, figure.own?.value ?? figure.value, units);
   const [shown, setShown] = useState(before.shown);
   const [note, setNote] = useState(figure.own?.note ?? '');

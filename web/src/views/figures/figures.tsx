@@ -1,4 +1,4 @@
-import { putPart, RULE_NOTES, type RuleFigure, removePart, ruleFigures } from '@inventario/core';
+import { type JobFigure, putPart, removePart, ruleFigures, ruleNote } from '@inventario/core';
 import { Pencil, Undo2 } from 'lucide-react';
 import { useState } from 'react';
 import { Bench } from '../../app/bench.js';
@@ -9,7 +9,7 @@ import { classes } from '../../ui/classes.js';
 import { FigureDialog } from './figure-dialog.js';
 import { shownAs } from './shown-as.js';
 
-const GROUPS: Record<RuleFigure['group'], string> = {
+const GROUPS: Record<JobFigure['group'], string> = {
   fill: 'Box fill',
   depth: 'Depth',
   packing: 'Packing',
@@ -19,7 +19,7 @@ const GROUPS: Record<RuleFigure['group'], string> = {
   bodies: 'Devices as found',
 };
 
-const SET_ON: Record<NonNullable<RuleFigure['setOn']>, string> = {
+const SET_ON: Record<NonNullable<JobFigure['setOn']>, string> = {
   load: 'set on the load',
   enclosure: 'read off the box',
   device: 'by its data sheet',
@@ -31,7 +31,7 @@ const SET_ON: Record<NonNullable<RuleFigure['setOn']>, string> = {
  */
 export function FiguresView() {
   const { job, apply } = useJob();
-  const [changing, setChanging] = useState<RuleFigure | null>(null);
+  const [changing, setChanging] = useState<JobFigure | null>(null);
   const figures = ruleFigures(job);
   const own = figures.filter((figure) => figure.own);
   return (
@@ -48,9 +48,7 @@ export function FiguresView() {
               </li>
             ))}
           </ul>
-          <p className="text-sm text-soft">
-            {RULE_NOTES.local} {job.practice === 'ca' && RULE_NOTES.ca}
-          </p>
+          <p className="text-sm text-soft">{ruleNote(job)}</p>
         </div>
       }
     >
@@ -58,7 +56,7 @@ export function FiguresView() {
       <p className="mb-3">
         Change one only where the local code or the maker says so; the note is shown wherever it matters.
       </p>
-      {(Object.keys(GROUPS) as RuleFigure['group'][]).map((group) => {
+      {(Object.keys(GROUPS) as JobFigure['group'][]).map((group) => {
         const rows = figures.filter((figure) => figure.group === group);
         if (rows.length === 0) return null;
         return (
@@ -130,9 +128,9 @@ export function FiguresView() {
   );
 }
 
-function Value({ figure, value }: { figure: RuleFigure; value: number }) {
+function Value({ figure, value }: { figure: JobFigure; value: number }) {
   const { job } = useJob();
-  const units = useUnits(job.practice);
+  const units = useUnits(job);
   const { shown, unit } = shownAs(figure.unit, value, units);
   return `${shown} ${unit}`.trim();
 }

@@ -3,8 +3,10 @@ import {
   type Box,
   contentsAsPlanned,
   type Device,
+  deviceName,
   type JobLookup,
   lookup,
+  moneyText,
   type Position,
   placeKey,
   plannedDevices,
@@ -23,7 +25,6 @@ import { boxGeometry } from '../../drawings/box-geometry.js';
 import { Button } from '../../ui/button.js';
 import { VerdictWord } from '../../ui/verdict.js';
 import { bestFirst } from '../choose/best-first.js';
-import { moneyText } from '../choose/money-text.js';
 import { FillStack } from './fill-stack.js';
 import { PackingBar } from './packing-bar.js';
 
@@ -76,7 +77,7 @@ export function CandidateStepper({
           with: [...row.best.with],
         }),
       ],
-      `${row.device.maker} ${row.device.model} for ${box.name}`,
+      `${deviceName(row.device)} for ${box.name}`,
     );
   return (
     <section aria-label={`Devices for position ${position.index}`} className="flex flex-col gap-3">
@@ -85,10 +86,7 @@ export function CandidateStepper({
           The device before
         </Button>
         <p className="min-w-0 flex-1 text-center" aria-live="polite">
-          <strong>
-            {row.device.maker} {row.device.model}
-          </strong>
-          , {moneyText(row.device.price, job.money?.currency)}
+          <strong>{deviceName(row.device)}</strong>, {moneyText(row.device.price, job.money?.currency)}
           <span className="block text-sm text-soft">
             {at + 1} of {rows.length}
             {row.device.id === selected ? ', chosen' : ''}

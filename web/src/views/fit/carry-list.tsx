@@ -6,12 +6,14 @@ import {
   carryOfHouse,
   demand,
   energyOfHouse,
+  moneyText,
+  plural,
+  wireSizeText,
 } from '@inventario/core';
 import { useMemo } from 'react';
 import { useJob } from '../../data/job-context.js';
 import { classes } from '../../ui/classes.js';
 import { NumberField } from '../../ui/field.js';
-import { moneyText } from '../choose/money-text.js';
 import { useEnergy } from './energy.js';
 
 const round = (value: number, digits = 1) => value.toFixed(digits).replace(/\.0+$/, '');
@@ -50,9 +52,7 @@ function ChannelLine({ entry }: { entry: ChannelCarry }) {
         {entry.loads.map((load) => load.name).join(' and ') || 'No load named'}
         {first && `: ${round(first.quantity)} of ${round(first.limit)} ${first.unit}`}
         {rating.shares.length > 1 && ` and ${rating.shares.length - 1} more, shares added`}
-        {entry.removedSides > 0 &&
-          `, ${entry.removedSides} side${entry.removedSides === 1 ? '' : 's'} broken off`}
-        .
+        {entry.removedSides > 0 && `, ${plural(entry.removedSides, 'side')} broken off`}.
       </p>
       {rating.unrated.length > 0 && (
         <p className="font-semibold text-stop">
@@ -112,8 +112,8 @@ function CircuitNotes({ carry, breaker }: { carry: CircuitCarry; breaker: number
       )}
       {carry.conductor && (
         <p className="font-semibold text-stop">
-          {carry.conductor.size.replace('AWG', ' AWG')} in {known.boxes.get(carry.conductor.boxId)?.name} goes
-          with {carry.conductor.amps} A, not {breaker} A: read both again, and ask a licensed electrician.
+          {wireSizeText(carry.conductor.size)} in {known.boxes.get(carry.conductor.boxId)?.name} goes with{' '}
+          {carry.conductor.amps} A, not {breaker} A: read both again, and ask a licensed electrician.
         </p>
       )}
     </>

@@ -1,4 +1,4 @@
-import { type Box, RULE_NOTES, TROUBLE_WORDS, troublesOf, wantsSmart } from '@inventario/core';
+import { type Box, plural, ruleNote, TROUBLE_WORDS, troublesOf, wantsSmart } from '@inventario/core';
 import { useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { Bench } from '../../app/bench.js';
@@ -30,15 +30,13 @@ export function FitView() {
     );
   const troubled = rowsByTrouble(job.boxes, house).filter((row) => row.troubles.length > 0);
   const glance =
-    troubled.length === 0
-      ? 'Every box closes'
-      : `${troubled.length} box${troubled.length === 1 ? '' : 'es'} will not close`;
+    troubled.length === 0 ? 'Every box closes' : `${plural(troubled.length, 'box', 'boxes')} will not close`;
   return (
     <Bench title="Fit" glance={glance} reckoning={<CarryReckoning box={box} />}>
       <h1 className="mb-1 text-xl font-bold">Does it close, does it carry?</h1>
       <p className="mb-3">
         {glance}
-        {troubled.length > 0 ? ', worst first' : ''}. {RULE_NOTES.local}{' '}
+        {troubled.length > 0 ? ', worst first' : ''}. {ruleNote(job)}{' '}
         <Link className="underline" to={paths.figures(job.id)}>
           Where the figures come from
         </Link>
@@ -58,7 +56,7 @@ export function FitView() {
 
 function BoxFit({ box, house }: { box: Box; house: House }) {
   const { job } = useJob();
-  const units = useUnits(job.practice);
+  const units = useUnits(job);
   const places = box.positions.filter(wantsSmart);
   const [index, setIndex] = useState(places[0]?.index ?? null);
   const position = places.find((entry) => entry.index === index);

@@ -1,4 +1,4 @@
-import { type BoxAssessment, RULE_NOTES, type UnitSystem, volumeText } from '@inventario/core';
+import { type BoxAssessment, ESTIMATE_NOTE, type UnitSystem, volumeText } from '@inventario/core';
 
 /** What takes up the room in the box: bodies, connectors, and the conductors as they fold. */
 export function PackingBar({
@@ -48,7 +48,7 @@ export function PackingBar({
       <figcaption className="text-sm text-soft">
         Room taken: {parts.map((part) => `${part.name} ${volumeText(part.ml, units)}`).join(', ')}
         {packing.occupancy !== null && `; ${Math.round(packing.occupancy * 100)} % of the box`}.{' '}
-        {RULE_NOTES.estimate}
+        {ESTIMATE_NOTE}
       </figcaption>
     </figure>
   );

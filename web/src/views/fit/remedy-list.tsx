@@ -1,7 +1,9 @@
 import {
   type Box,
   lengthText,
+  moneyText,
   placeKey,
+  profileOf,
   putPart,
   type Remedy,
   remedyWords,
@@ -15,7 +17,6 @@ import { useUnits } from '../../app/preferences.js';
 import { useJob, useRemedies } from '../../data/job-context.js';
 import { Button } from '../../ui/button.js';
 import { useSay } from '../../ui/say.js';
-import { moneyText } from '../choose/money-text.js';
 
 /** Ways out, the best first: the figure each reaches, its price, and what else it changes. */
 export function RemedyList({ box }: { box: Box }) {
@@ -59,7 +60,7 @@ export function RemedyList({ box }: { box: Box }) {
       );
     } else if (remedy.kind === 'deeper-box') {
       const listed = job.catalogue.enclosures.find((entry) => entry.id === remedy.id);
-      const made = listed ?? standardBoxes(job.practice).find((entry) => entry.id === remedy.id);
+      const made = listed ?? standardBoxes(profileOf(job)).find((entry) => entry.id === remedy.id);
       if (!made) return;
       const { rings, ...rest } = box.enclosure;
       const enclosure = {
@@ -124,7 +125,7 @@ function priceWords(price: number | null, currency: string | undefined): string 
 
 function Reached({ remedy }: { remedy: Remedy }) {
   const { job } = useJob();
-  const units = useUnits(job.practice);
+  const units = useUnits(job);
   const { before, after } = remedy;
   const told = [
     before.usedMl !== after.usedMl || before.capacityMl !== after.capacityMl

@@ -1,4 +1,4 @@
-import { type Box, conductorWords, putBackList, WORDS } from '@inventario/core';
+import { type Box, conductorWords, profileOf, putBackList } from '@inventario/core';
 import { ArrowLeft, Printer } from 'lucide-react';
 import { useState } from 'react';
 import { Link, useParams } from 'react-router';
@@ -43,7 +43,7 @@ export function FlagsView() {
               <RoleMark role={label.role} traveler={label.traveler} size={40} />
               <span className="text-sm leading-tight">
                 <strong>
-                  {WORDS[job.practice].roles[label.role]}
+                  {profileOf(job).words.roles[label.role]}
                   {label.traveler ? ` ${label.traveler}` : ''}
                 </strong>
                 {circuit && `, breaker ${circuit.breaker}`}

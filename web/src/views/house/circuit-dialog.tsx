@@ -1,4 +1,4 @@
-import { type Circuit, type PracticeId, putPart, setParts } from '@inventario/core';
+import { type Circuit, profileOf, putPart, setParts } from '@inventario/core';
 import { useState } from 'react';
 import { newId } from '../../data/ids.js';
 import { useJob } from '../../data/job-context.js';
@@ -6,31 +6,6 @@ import { Pick, PickSeveral, Segments } from '../../ui/choice.js';
 import { NumberField, TextField } from '../../ui/field.js';
 import { RecordForm } from './record-form.js';
 
-const USUAL: Record<PracticeId, { amps: number; volts: number }> = {
-  us: { amps: 15, volts: 120 },
-  ca: { amps: 15, volts: 120 },
-  gb: { amps: 6, volts: 230 },
-  modular: { amps: 6, volts: 230 },
-};
-
-/**
- * What hangs on the wall differs: split phase or one phase of three, and which kinds of protection are sold.
- */
-const LEGS: Record<PracticeId, readonly NonNullable<Circuit['leg']>[]> = {
-  us: ['A', 'B'],
-  ca: ['A', 'B'],
-  gb: ['A', 'B', 'C'],
-  modular: ['A', 'B', 'C'],
-};
-const LEG_WORD: Record<PracticeId, string> = { us: 'Leg', ca: 'Leg', gb: 'Phase', modular: 'Phase' };
-const NORTH_AMERICAN = ['none', 'gfci', 'afci', 'dual'] as const;
-const OTHERS = ['none', 'rcd', 'rcbo'] as const;
-const PROTECTION: Record<PracticeId, readonly NonNullable<Circuit['protection']>[]> = {
-  us: NORTH_AMERICAN,
-  ca: NORTH_AMERICAN,
-  gb: OTHERS,
-  modular: OTHERS,
-};
 const PROTECTION_WORDS: Record<NonNullable<Circuit['protection']>, string> = {
   none: 'none',
   gfci: 'GFCI',
@@ -60,6 +35,7 @@ function bothWays(circuit: Circuit, all: readonly Circuit[]): Circuit {
 /** Everything the file knows of a circuit, in plain words. What nobody looked at stays untold. */
 export function CircuitDialog({ id, onClose }: { id: string | null; onClose: () => void }) {
   const { job, known, apply } = useJob();
+  const usual = profileOf(job).circuit;
   const before = id ? known.circuits.get(id) : undefined;
   const [circuit, setCircuit] = useState<Circuit>(() =>
     before
@@ -69,7 +45,8 @@ export function CircuitDialog({ id, onClose }: { id: string | null; onClose: () 
           panel: job.circuits.at(-1)?.panel ?? 'Main',
           breaker: '',
           label: '',
-          ...USUAL[job.practice],
+          amps: usual.amps,
+          volts: usual.volts,
         },
   );
   const change = (more: Partial<Circuit>) => setCircuit({ ...circuit, ...more });
@@ -133,10 +110,10 @@ export function CircuitDialog({ id, onClose }: { id: string | null; onClose: () 
       </div>
       <div className="flex flex-wrap gap-x-6 gap-y-3">
         <Segments
-          label={LEG_WORD[job.practice]}
+          label={usual.legWord}
           value={circuit.leg ?? 'none'}
           options={[
-            ...LEGS[job.practice].map((leg) => ({ value: leg, label: leg })),
+            ...usual.legs.map((leg) => ({ value: leg, label: leg })),
             { value: 'none' as const, label: 'not told' },
           ]}
           onChoice={(leg) => change({ leg: leg === 'none' ? undefined : leg })}
@@ -181,12 +158,12 @@ export function CircuitDialog({ id, onClose }: { id: string | null; onClose: () 
           label="Protection"
           value={circuit.protection ?? 'untold'}
           options={[
-            ...[
-              ...new Set([...PROTECTION[job.practice], ...(circuit.protection ? [circuit.protection] : [])]),
-            ].map((value) => ({
-              value,
-              label: PROTECTION_WORDS[value],
-            })),
+            ...[...new Set([...usual.protections, ...(circuit.protection ? [circuit.protection] : [])])].map(
+              (value) => ({
+                value,
+                label: PROTECTION_WORDS[value],
+              }),
+            ),
             { value: 'untold' as const, label: 'not told' },
           ]}
           onChoice={(protection) => change({ protection: protection === 'untold' ? undefined : protection })}

@@ -1,4 +1,4 @@
-import { LOAD_WORDS, removalOf, roomsInOrder, WORDS } from '@inventario/core';
+import { editionOf, LOAD_WORDS, plural, profileOf, removalOf, roomsInOrder } from '@inventario/core';
 import { Pencil, Plus, Trash2 } from 'lucide-react';
 import { type ReactNode, useState } from 'react';
 import { Bench } from '../../app/bench.js';
@@ -15,6 +15,7 @@ type Editing = { kind: 'job' } | { kind: 'room' | 'circuit' | 'load'; id: string
 /** The house before the walk: its rooms, what the breakers feed, what the switches work. */
 export function HouseView() {
   const { job, known, apply, undo } = useJob();
+  const edition = editionOf(job);
   const say = useSay();
   const [editing, setEditing] = useState<Editing | null>(null);
   const close = () => setEditing(null);
@@ -41,8 +42,8 @@ export function HouseView() {
           <h1 className="text-xl font-bold">{job.name}</h1>
           <p className="text-soft">
             {[
-              WORDS[job.practice].practice,
-              job.practice === 'us' ? `${job.edition ?? '2023'} edition` : '',
+              profileOf(job).words.practice,
+              edition ? `${edition} edition` : '',
               job.client?.name,
               job.address,
             ]
@@ -188,8 +189,8 @@ function HouseReckoning() {
               {circuit.breaker} {circuit.label}
             </span>
             <span className="block text-sm text-soft">
-              {boxes} box{boxes === 1 ? '' : 'es'}, {watts} W of {circuit.amps * circuit.volts} W switched
-              from them
+              {plural(boxes, 'box', 'boxes')}, {watts} W of {circuit.amps * circuit.volts} W switched from
+              them
             </span>
           </li>
         ))}

@@ -1,9 +1,9 @@
-import { type Job, setParts } from '@inventario/core';
+import { type Job, profileOf, setParts } from '@inventario/core';
 import { useState } from 'react';
 import { useJob } from '../../data/job-context.js';
 import { Segments } from '../../ui/choice.js';
 import { TextField } from '../../ui/field.js';
-import { EDITION_OPTIONS, PRACTICE_OPTIONS } from '../jobs/new-job-dialog.js';
+import { PRACTICE_OPTIONS } from '../jobs/new-job-dialog.js';
 import { RecordForm } from './record-form.js';
 
 type Header = Pick<Job, 'name' | 'practice' | 'edition' | 'client' | 'address' | 'notes'>;
@@ -20,6 +20,7 @@ export function JobDialog({ onClose }: { onClose: () => void }) {
       'Change the job',
     );
   };
+  const { editions } = profileOf(header);
   return (
     <RecordForm title="The job" save="Keep the change" onSave={save} onClose={onClose}>
       <TextField
@@ -55,11 +56,11 @@ export function JobDialog({ onClose }: { onClose: () => void }) {
         options={PRACTICE_OPTIONS}
         onChoice={(practice) => change({ practice })}
       />
-      {header.practice === 'us' && (
+      {editions && (
         <Segments
           label="Edition"
-          value={header.edition ?? '2023'}
-          options={EDITION_OPTIONS}
+          value={header.edition ?? editions.usual}
+          options={editions.known.map((value) => ({ value, label: value }))}
           onChoice={(edition) => change({ edition })}
         />
       )}

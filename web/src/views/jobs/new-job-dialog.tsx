@@ -1,4 +1,4 @@
-import { type Job, newJob, type PracticeId, WORDS } from '@inventario/core';
+import { type Edition, newJob, PROFILES, type PracticeId, profileOf } from '@inventario/core';
 import { useQueryClient } from '@tanstack/react-query';
 import { type FormEvent, useState } from 'react';
 import { useNavigate } from 'react-router';
@@ -12,11 +12,7 @@ import { Segments } from '../../ui/choice.js';
 import { Dialog } from '../../ui/dialog.js';
 import { TextField } from '../../ui/field.js';
 
-export const PRACTICE_OPTIONS = (Object.keys(WORDS) as PracticeId[]).map((value) => ({
-  value,
-  label: value === 'modular' ? 'Modular plates' : WORDS[value].practice,
-}));
-export const EDITION_OPTIONS = (['2017', '2020', '2023'] as const).map((value) => ({ value, label: value }));
+export const PRACTICE_OPTIONS = Object.values(PROFILES).map(({ id, title }) => ({ value: id, label: title }));
 
 /** A job is made on this device, with or without a network, and brought to the server by itself. */
 export function NewJobDialog({ open, onClose }: { open: boolean; onClose: () => void }) {
@@ -24,8 +20,9 @@ export function NewJobDialog({ open, onClose }: { open: boolean; onClose: () => 
   const queries = useQueryClient();
   const [name, setName] = useState('');
   const [practice, setPractice] = useState<PracticeId>('us');
-  const [edition, setEdition] = useState<NonNullable<Job['edition']>>('2023');
+  const [edition, setEdition] = useState<Edition>();
   const [problem, setProblem] = useState<string | null>(null);
+  const { editions } = profileOf({ practice });
   const make = async (event: FormEvent) => {
     event.preventDefault();
     if (name.trim() === '') return setProblem('Give the job a name: the house, or whose it is.');
@@ -62,11 +59,11 @@ export function NewJobDialog({ open, onClose }: { open: boolean; onClose: () => 
           options={PRACTICE_OPTIONS}
           onChoice={setPractice}
         />
-        {practice === 'us' && (
+        {editions && (
           <Segments
             label="Edition of the code adopted here"
-            value={edition}
-            options={EDITION_OPTIONS}
+            value={edition ?? editions.usual}
+            options={editions.known.map((value) => ({ value, label: value }))}
             onChoice={setEdition}
           />
         )}

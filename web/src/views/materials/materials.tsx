@@ -3,6 +3,8 @@ import {
   type MaterialLine,
   materialRows,
   materialsOf,
+  moneyAmount,
+  moneyText,
   mountedBoxes,
   type PlanChoice,
   SHELF_WORDS,
@@ -20,7 +22,6 @@ import { useJob } from '../../data/job-context.js';
 import { Button } from '../../ui/button.js';
 import { Empty } from '../../ui/empty.js';
 import { useSay } from '../../ui/say.js';
-import { moneyText } from '../choose/money-text.js';
 import { TrialNote } from '../plans/trial-note.js';
 
 /** The choices that nothing is mounted for yet, as a plan would list them. */
@@ -46,12 +47,13 @@ export function MaterialsView() {
     [job, known],
   );
   const { currency } = job.money ?? {};
-  const rows = materialRows(materials.lines);
+  const rows = materialRows(materials.lines, currency);
   const open = materials.lines.filter((line) => line.toBuy > 0).length;
+  const amount = (minor: number) => moneyAmount(minor, currency);
   const estimate = [
-    { item: 'Materials, all of them', amount: (materials.estimate - materials.labour.cost) / 100 },
-    { item: `Work, ${materials.labour.minutes} minutes`, amount: materials.labour.cost / 100 },
-    { item: 'Together', amount: materials.estimate / 100 },
+    { item: 'Materials, all of them', amount: amount(materials.estimate - materials.labour.cost) },
+    { item: `Work, ${materials.labour.minutes} minutes`, amount: amount(materials.labour.cost) },
+    { item: 'Together', amount: amount(materials.estimate) },
   ];
   const have = (line: MaterialLine, count: number) => {
     const inHand = { ...job.inHand, [line.item]: count };

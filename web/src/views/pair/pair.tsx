@@ -1,5 +1,6 @@
 import {
   boxesOfRoom,
+  deviceName,
   FAILURE_TEXT,
   type JoinState,
   type PairingAttempt,
@@ -119,7 +120,7 @@ function Task({
         <Icon aria-hidden className="size-6" />
         <span className="font-semibold">{task.box.name}</span>
         <span className="text-soft">
-          {task.device.maker} {task.device.model}, {task.channelName.toLowerCase()}
+          {deviceName(task.device)}, {task.channelName.toLowerCase()}
         </span>
         <span className="ml-auto font-semibold">{STATE_WORDS[task.state]}</span>
         {last?.reason && task.state === 'failed' && (

@@ -1,4 +1,4 @@
-import { ENOUGH_BARS, type PairingTask, signalAt } from '@inventario/core';
+import { ENOUGH_BARS, type PairingTask, plural, signalAt } from '@inventario/core';
 import { useQuery } from '@tanstack/react-query';
 import { api } from '../../data/api.js';
 import { useJob } from '../../data/job-context.js';
@@ -28,7 +28,7 @@ export function SiteReckoning({ tasks }: { tasks: readonly PairingTask[] }) {
               GHz.
             </p>
             <p className="text-soft">
-              {wifi} Wi-Fi device{wifi === 1 ? '' : 's'} still to join
+              {plural(wifi, 'Wi-Fi device')} still to join
               {site.data.clients + wifi > site.data.clientLimit ? ': more than it takes.' : '.'}
             </p>
           </>

@@ -1,12 +1,13 @@
 import {
   type Circuit,
+  eventRecord,
   type JobEvent,
   listed,
   neutralFamilies,
   panelLabel,
+  plural,
   roomsInOrder,
   STOP_WORDS,
-  struckEvents,
 } from '@inventario/core';
 import { CircleCheck, Search } from 'lucide-react';
 import { useState } from 'react';
@@ -171,7 +172,7 @@ function Breaker({ circuit, tie }: { circuit: Circuit; tie: Tie }) {
         {state === 'unknown'
           ? 'Never switched on record.'
           : `Recorded ${power?.since ? timeOf(power.since) : ''}: ${state}.`}
-        {dead > 0 && ` ${dead} box${dead === 1 ? '' : 'es'} proved dead.`}
+        {dead > 0 && ` ${plural(dead, 'box', 'boxes')} proved dead.`}
       </p>
       <p className="text-sm text-soft">
         {boxes.length === 0
@@ -200,7 +201,7 @@ function PanelReckoning() {
   const none = roomsInOrder(job).flatMap((room) =>
     job.boxes.filter((box) => box.roomId === room.id && box.circuitIds.length === 0),
   );
-  const struck = struckEvents(job.events);
+  const record = eventRecord(job);
   const log = job.events
     .filter((event) => ['switched', 'proved', 'traced', 'cleared', 'mounted'].includes(event.kind))
     .sort((a, b) => (b.at ?? '').localeCompare(a.at ?? ''));
@@ -254,7 +255,7 @@ function PanelReckoning() {
         {log.length === 0 && <p className="text-soft">Nothing switched yet.</p>}
         <ol aria-label="Log of switchings" className="flex flex-col gap-1 text-sm">
           {log.slice(0, 40).map((event) => (
-            <li key={event.id} className={event.id && struck.has(event.id) ? 'text-soft line-through' : ''}>
+            <li key={event.id} className={record.isStruck({ event }) ? 'text-soft line-through' : ''}>
               {event.at && timeOf(event.at)}: {said(event)}
             </li>
           ))}

@@ -1,4 +1,12 @@
-import { type Box, conductorWords, type Photo, putPart, removePart, setParts } from '@inventario/core';
+import {
+  type Box,
+  conductorWords,
+  isFromOutside,
+  type Photo,
+  putPart,
+  removePart,
+  setParts,
+} from '@inventario/core';
 import { ArrowLeft, Camera, Trash2 } from 'lucide-react';
 import { useRef, useState } from 'react';
 import { Link, useParams } from 'react-router';
@@ -158,7 +166,7 @@ export function PhotosView() {
 
 function Picture({ box, photo, onRemove }: { box: Box; photo: Kept; onRemove: () => void }) {
   const { apply } = useJob();
-  const cable = box.conductors.filter((conductor) => conductor.cableId !== undefined);
+  const cable = box.conductors.filter(isFromOutside);
   const [conductorId, setConductor] = useState(cable[0]?.id ?? '');
   const pins = photo.pins ?? [];
   const put = (next: NonNullable<Photo['pins']>, label: string) =>

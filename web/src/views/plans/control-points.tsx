@@ -1,4 +1,4 @@
-import { type ControlPoint, putPart, removePart } from '@inventario/core';
+import { type ControlPoint, deviceName, putPart, removePart } from '@inventario/core';
 import { Plus, Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import { newId } from '../../data/ids.js';
@@ -54,7 +54,7 @@ export function ControlPoints({ judged }: { judged: Plans['controls'] }) {
                   <span className="font-semibold underline">{point.name}</span>
                   <span className="text-soft">
                     {' '}
-                    {device ? `${device.maker} ${device.model}` : point.deviceId},{' '}
+                    {device ? deviceName(device) : point.deviceId},{' '}
                     {MOUNTINGS.find((entry) => entry.value === point.mounting)?.label ?? 'on the wall'} in{' '}
                     {known.rooms.get(point.roomId)?.name}, works {point.targets.length}{' '}
                     {point.targets.length === 1 ? 'thing' : 'things'}
@@ -127,7 +127,7 @@ function ControlDialog({ point: first, onClose }: { point: ControlPoint; onClose
         label="Device"
         value={point.deviceId}
         placeholder={controls.length === 0 ? 'none in the catalogue goes on a wall' : 'Choose'}
-        options={controls.map((device) => ({ value: device.id, label: `${device.maker} ${device.model}` }))}
+        options={controls.map((device) => ({ value: device.id, label: deviceName(device) }))}
         onChoice={(deviceId) => set({ deviceId })}
       />
       <Segments

@@ -1,8 +1,7 @@
-import { SCHOOL_WORDS } from '@inventario/core';
+import { moneyText, SCHOOL_WORDS } from '@inventario/core';
 import { useJob } from '../../data/job-context.js';
 import type { ReckonedPlan } from '../../data/planner.worker.js';
 import { BarsLegend, StackedBars } from '../../ui/bars.js';
-import { moneyText } from '../choose/money-text.js';
 
 const PARTS = [
   ['devices', 'Devices'],

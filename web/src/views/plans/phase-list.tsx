@@ -1,6 +1,6 @@
+import { moneyText } from '@inventario/core';
 import { useJob } from '../../data/job-context.js';
 import type { ReckonedPlan } from '../../data/planner.worker.js';
-import { moneyText } from '../choose/money-text.js';
 
 /** Room by room over months: what each step takes, and how far the money reaches. */
 export function PhaseList({ plan }: { plan: ReckonedPlan }) {

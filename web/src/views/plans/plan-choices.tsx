@@ -1,5 +1,6 @@
 import {
   boxesOfRoom,
+  deviceName,
   type PlanChoice,
   placeKey,
   roomsInOrder,
@@ -24,7 +25,7 @@ export function PlanChoices({ plan }: { plan: ReckonedPlan }) {
     apply(setParts('job', job.id, job, { brief: { ...brief, ...more } }), label);
   const nameOf = (id: string | null) => {
     const device = known.devices.get(id ?? '');
-    return device ? `${device.maker} ${device.model}` : 'the switch stays';
+    return device ? deviceName(device) : 'the switch stays';
   };
   const here = (
     entry: { boxId?: string | undefined; position?: number | undefined },

@@ -1,4 +1,4 @@
-import { requirementWords, SCHOOL_WORDS, whyWords } from '@inventario/core';
+import { moneyText, requirementWords, SCHOOL_WORDS, whyWords } from '@inventario/core';
 import { Calculator, Check } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
@@ -7,7 +7,6 @@ import { useJob } from '../../data/job-context.js';
 import { useRequirements } from '../../data/plan-answers.js';
 import type { ReckonedPlan } from '../../data/planner.worker.js';
 import { Button } from '../../ui/button.js';
-import { moneyText } from '../choose/money-text.js';
 import { TrialNote } from './trial-note.js';
 
 export function PlanReckoning({

@@ -1,4 +1,4 @@
-import { adoptParts, placeKey, SCHOOL_WORDS, type School } from '@inventario/core';
+import { adoptParts, moneyText, placeKey, SCHOOL_WORDS, type School } from '@inventario/core';
 import { lazy, Suspense, useState } from 'react';
 import { Bench } from '../../app/bench.js';
 import { useJob } from '../../data/job-context.js';
@@ -6,7 +6,6 @@ import { usePlans } from '../../data/plan-answers.js';
 import type { ReckonedPlan } from '../../data/planner.worker.js';
 import { Empty } from '../../ui/empty.js';
 import { useSay } from '../../ui/say.js';
-import { moneyText } from '../choose/money-text.js';
 import { ControlPoints } from './control-points.js';
 import { PhaseList } from './phase-list.js';
 import { PlanChoices } from './plan-choices.js';

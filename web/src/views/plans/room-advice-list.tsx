@@ -1,6 +1,5 @@
-import { ADVICE_WORDS, type RoomAdvice, type SideCost } from '@inventario/core';
+import { ADVICE_WORDS, moneyText, type RoomAdvice, type SideCost } from '@inventario/core';
 import { useJob } from '../../data/job-context.js';
-import { moneyText } from '../choose/money-text.js';
 
 const ADVICE: Record<RoomAdvice['advice'], string> = {
   switch: 'Switches',

@@ -1,8 +1,14 @@
-import { OUTAGE_WORDS, OUTAGES, type OutageReport, SCHOOL_WORDS, type School } from '@inventario/core';
+import {
+  moneyText,
+  OUTAGE_WORDS,
+  OUTAGES,
+  type OutageReport,
+  SCHOOL_WORDS,
+  type School,
+} from '@inventario/core';
 import { useJob } from '../../data/job-context.js';
 import type { ReckonedPlan } from '../../data/planner.worker.js';
 import { classes } from '../../ui/classes.js';
-import { moneyText } from '../choose/money-text.js';
 
 /** The schools as columns: what they serve, cost and lean on, and what still works when something is out. */
 export function SchoolTable({

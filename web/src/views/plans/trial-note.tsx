@@ -1,4 +1,4 @@
-import { TRIAL_WORDS, type Trial } from '@inventario/core';
+import { deviceName, TRIAL_WORDS, type Trial } from '@inventario/core';
 import { Link } from 'react-router';
 import { paths } from '../../app/paths.js';
 import { useJob } from '../../data/job-context.js';
@@ -12,7 +12,7 @@ export function TrialNote({ trial }: { trial: Trial }) {
     <section aria-label="Trial unit" className="rounded-md border border-rule bg-sheet p-2 text-sm">
       <h2 className="font-bold">Buy one first</h2>
       <p>
-        {device?.maker} {device?.model}, at{' '}
+        {deviceName(device)}, at{' '}
         <Link className="underline" to={paths.place(job.id, trial.boxId, trial.position)}>
           {known.boxes.get(trial.boxId)?.name}
         </Link>

@@ -2,18 +2,21 @@ import { Disclosure, DisclosureButton, DisclosurePanel } from '@headlessui/react
 import {
   type Box,
   type BoxEnclosure,
+  boxCapacity,
   CONDITION_WORDS,
   contentsAsFound,
   contentsAsPlanned,
   cubicInches,
   Hazard,
+  type Job,
   lengthText,
   millilitres,
   plannedDevices,
+  plural,
+  profileOf,
   rounded,
   STOP_WORDS,
   volumeText,
-  WORDS,
   withGangs,
 } from '@inventario/core';
 import { Check, ChevronRight, Minus, Pencil, Plus } from 'lucide-react';
@@ -32,7 +35,7 @@ import { LengthField } from './length-field.js';
 /** The enclosure: its drawing to scale, and what is read off it beside the drawing. */
 export function BoxPanel({ box, change }: { box: Box; change: ChangeBox }) {
   const { job, known } = useJob();
-  const units = useUnits(job.practice);
+  const units = useUnits(job);
   const { enclosure } = box;
   const set = (more: Partial<BoxEnclosure>, label: string, mergeKey?: string) =>
     change({ enclosure: { ...enclosure, ...more } }, label, mergeKey);
@@ -45,8 +48,8 @@ export function BoxPanel({ box, change }: { box: Box; change: ChangeBox }) {
       ),
     [box, known, planned],
   );
-  const gangWord = WORDS[job.practice].gang;
-  const [open, setOpen] = useState(() => !isRead(box));
+  const gangWord = profileOf(job).words.gang;
+  const [open, setOpen] = useState(() => !isRead(box, job));
   const form = (
     <div className="flex flex-col gap-3">
       <div className="flex flex-wrap items-end gap-x-4 gap-y-2">
@@ -147,7 +150,7 @@ export function BoxPanel({ box, change }: { box: Box; change: ChangeBox }) {
           />
         </DisclosurePanel>
       </Disclosure>
-      {isRead(box) && (
+      {isRead(box, job) && (
         <Button icon={Check} className="self-start" onClick={() => setOpen(false)}>
           Enclosure read
         </Button>
@@ -171,38 +174,25 @@ export function BoxPanel({ box, change }: { box: Box; change: ChangeBox }) {
 }
 
 /** Volume and depth are read: nothing keeps the enclosure from being reckoned with. */
-function isRead(box: Box): boolean {
-  const { capacity, depth } = box.enclosure;
-  const volume =
-    capacity.from === 'standard' ||
-    (capacity.from === 'marked'
-      ? (millilitres(capacity) ?? 0) > 0
-      : capacity.width * capacity.height * capacity.depth > 0);
-  return volume && depth > 0;
+function isRead(box: Box, job: Job): boolean {
+  return boxCapacity(box, job).ml !== null && box.enclosure.depth > 0;
 }
 
 /** The enclosure once it is read, out of the way of the conductors. */
 function EnclosureInWords({ box, onChange }: { box: Box; onChange: () => void }) {
   const { job } = useJob();
-  const units = useUnits(job.practice);
+  const units = useUnits(job);
   const { enclosure } = box;
   const { capacity } = enclosure;
   const standard =
     capacity.from === 'standard'
       ? job.catalogue.enclosures.find((entry) => entry.id === capacity.enclosureId)
       : undefined;
-  const ml =
-    capacity.from === 'marked'
-      ? millilitres(capacity)
-      : standard
-        ? millilitres(standard)
-        : capacity.from === 'measured'
-          ? (capacity.width * capacity.height * capacity.depth) / 1000
-          : undefined;
+  const { ml } = boxCapacity(box, job);
   const lines = [
     [
       'Box',
-      `${enclosure.gangs} ${WORDS[job.practice].gang}${enclosure.gangs === 1 ? '' : 's'}, ${enclosure.material === 'plastic' ? 'plastic' : enclosure.grounded ? 'metal, bonded' : 'metal, not bonded'}`,
+      `${plural(enclosure.gangs, profileOf(job).words.gang)}, ${enclosure.material === 'plastic' ? 'plastic' : enclosure.grounded ? 'metal, bonded' : 'metal, not bonded'}`,
     ],
     ['Volume', `${volumeText(ml ?? 0, units)}, ${standard ? `standard: ${standard.name}` : capacity.from}`],
     [
@@ -301,7 +291,7 @@ type SetEnclosure = (more: Partial<BoxEnclosure>, label: string, mergeKey?: stri
 
 function Volume({ box, set }: { box: Box; set: SetEnclosure }) {
   const { job } = useJob();
-  const units = useUnits(job.practice);
+  const units = useUnits(job);
   const { capacity } = box.enclosure;
   const inch = units === 'inch';
   const unit = inch ? 'in³' : 'mL';
@@ -387,7 +377,7 @@ function Volume({ box, set }: { box: Box; set: SetEnclosure }) {
 
 function Rings({ box, set }: { box: Box; set: SetEnclosure }) {
   const { job } = useJob();
-  const units = useUnits(job.practice);
+  const units = useUnits(job);
   const rings = box.enclosure.rings ?? [];
   const inch = units === 'inch';
   const change = (index: number, more: Partial<(typeof rings)[number]>) =>

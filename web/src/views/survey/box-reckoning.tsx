@@ -5,11 +5,12 @@ import {
   type BoxAssessment,
   type BoxProgress,
   blockerText,
+  ESTIMATE_NOTE,
   fillLineWords,
   lengthText,
   placeKey,
   putPart,
-  RULE_NOTES,
+  ruleNote,
   type UnitSystem,
   volumeText,
 } from '@inventario/core';
@@ -37,7 +38,7 @@ export function glanceAt(house: House | null, boxId: string): string {
 /** What the engines say about the box in hand, the one next action on top. */
 export function BoxReckoning({ box, identify }: { box: Box; identify?: ReactNode }) {
   const { job, known } = useJob();
-  const units = useUnits(job.practice);
+  const units = useUnits(job);
   const house = useHouse();
   const reckoning = house?.get(box.id);
   if (!reckoning) return <p>Being worked out …</p>;
@@ -54,8 +55,8 @@ export function BoxReckoning({ box, identify }: { box: Box; identify?: ReactNode
       {chosen && <Fill title="Box fill, as planned" result={planned} units={units} open />}
       <Space result={chosen ? planned : found} units={units} planned={chosen} />
       <p className="text-sm text-soft">
-        {RULE_NOTES.local} {job.practice === 'ca' && RULE_NOTES.ca} Isolate and prove dead before opening a
-        box; what nobody identified stays disconnected.
+        {ruleNote(job)} Isolate and prove dead before opening a box; what nobody identified stays
+        disconnected.
       </p>
     </div>
   );
@@ -313,7 +314,7 @@ function Space({ result, units, planned }: { result: BoxAssessment; units: UnitS
           }
           {packing.occupancy !== null && `, ${Math.round(packing.occupancy * 100)} % occupied`}
         </Verdict>
-        <p className="text-sm text-soft">{RULE_NOTES.estimate}</p>
+        <p className="text-sm text-soft">{ESTIMATE_NOTE}</p>
       </div>
     </section>
   );

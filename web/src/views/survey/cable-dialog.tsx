@@ -4,6 +4,7 @@ import {
   type Colour,
   farEnds,
   type JobLookup,
+  plural,
   type Run,
   runOf,
   runParts,
@@ -49,7 +50,7 @@ export function CableDialog({
     );
   const count = box.conductors.filter((conductor) => conductor.cableId === cableId).length;
   return (
-    <Dialog title={`Cable, ${count} conductor${count === 1 ? '' : 's'}`} open onClose={onClose}>
+    <Dialog title={`Cable, ${plural(count, 'conductor')}`} open onClose={onClose}>
       <div className="flex flex-col gap-4">
         <TextField
           label="Called"
@@ -112,7 +113,7 @@ function GoesTo({ box, cableId }: { box: Box; cableId: string }) {
     [end.circuitId, end.loadId, end.boxId, end.cableId].map((id) => id ?? '').join('|');
   const say = (key: string, how: NonNullable<Run['known']>) => {
     const far = ends.find((end) => keyOf(end) === key) ?? null;
-    apply(runParts(box, cableId, far, how, known, newId), `Where a cable goes (${box.name})`);
+    apply(runParts({ box, cableId, far, how }, known, newId), `Where a cable goes (${box.name})`);
   };
   const key = before ? keyOf(before.far) : '';
   return (

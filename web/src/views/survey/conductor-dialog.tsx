@@ -5,10 +5,14 @@ import {
   type Colour,
   type Conductor,
   type Joint,
+  materialStops,
+  profileOf,
   recordableTerminals,
+  STOP_WORDS,
   UNRECOGNISED,
-  type WireSize,
+  WIRE_SIZES,
   type Words,
+  wireSizeText,
   withConductor,
   withEnd,
   withoutConductors,
@@ -29,8 +33,6 @@ const COLOURS = (Object.keys(COLOUR_WORDS) as Colour[]).map((value) => ({
   label: COLOUR_WORDS[value],
   picture: <Swatch colour={value} />,
 }));
-const AWG: WireSize[] = ['18AWG', '16AWG', '14AWG', '12AWG', '10AWG', '8AWG', '6AWG'];
-const METRIC: WireSize[] = ['0.75mm2', '1.0mm2', '1.5mm2', '2.5mm2', '4.0mm2', '6.0mm2'];
 const CONNECTORS = [
   { value: 'twist-on', label: 'twist-on' },
   { value: 'lever', label: 'lever' },
@@ -57,8 +59,8 @@ export function ConductorDialog({
   const { job } = useJob();
   const set = (more: Partial<Conductor>, label: string, mergeKey?: string) =>
     change(withConductor(box, conductor.id, more), label, mergeKey);
-  const american = job.practice === 'us' || job.practice === 'ca';
-  const sizes = [...(american ? AWG : METRIC), ...(american ? METRIC : AWG)];
+  const { named } = profileOf(job).sizes;
+  const sizes = [...WIRE_SIZES].sort((a, b) => Number(b.endsWith(named)) - Number(a.endsWith(named)));
   return (
     <Dialog title="Correct the conductor" open onClose={onClose}>
       <div className="flex flex-col gap-3">
@@ -74,7 +76,7 @@ export function ConductorDialog({
             value={conductor.size}
             options={sizes.map((value) => ({
               value,
-              label: value.replace('AWG', ' AWG').replace('mm2', ' mm²'),
+              label: wireSizeText(value),
             }))}
             onChoice={(size) => set({ size }, `Size ${size}`)}
           />
@@ -152,14 +154,11 @@ export function ConductorDialog({
           on={conductor.isolatedGround === true}
           onToggle={(on) => set({ isolatedGround: on || undefined }, 'Isolated ground')}
         />
-        {conductor.material === 'aluminium' && (
-          <p className="text-stop">
-            Stop: aluminium conductors are for a licensed electrician. No connector here takes them.
+        {materialStops(conductor).map((code) => (
+          <p key={code} className="text-stop">
+            Stop: {STOP_WORDS[code].name.toLowerCase()}. {STOP_WORDS[code].says}
           </p>
-        )}
-        {conductor.insulation === 'cloth' && (
-          <p className="text-stop">Stop: do not flex cloth insulation. Call a licensed electrician.</p>
-        )}
+        ))}
         <Button
           kind="stop"
           icon={Trash2}
@@ -228,9 +227,7 @@ function EndPick({ label, box, conductor, end, at, words, change }: EndProps) {
     if (value === 'new-joint') {
       const made: Joint = {
         id: newId(),
-        connector:
-          box.joints.at(-1)?.connector ??
-          (known.job.practice === 'us' || known.job.practice === 'ca' ? 'twist-on' : 'lever'),
+        connector: box.joints.at(-1)?.connector ?? profileOf(known.job).connectors.usual,
       };
       const moved = withEnd(box, conductor.id, end, { joint: made.id });
       change({ ...moved, joints: [...(moved.joints ?? []), made] }, 'A new joint');

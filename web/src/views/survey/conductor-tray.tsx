@@ -5,6 +5,7 @@ import {
   labelsOf,
   type Role,
   type Words,
+  wireSizeText,
   withLabel,
 } from '@inventario/core';
 import { Check, Pencil } from 'lucide-react';
@@ -48,7 +49,7 @@ export function ConductorTray({ box, held, words, change, onLabel, onCorrect, on
       <div className="flex items-center gap-2">
         <Swatch colour={held.colour} />
         <span className="mr-auto font-semibold">
-          {COLOUR_WORDS[held.colour]}, {held.size.replace('AWG', ' AWG').replace('mm2', ' mm²')}
+          {COLOUR_WORDS[held.colour]}, {wireSizeText(held.size)}
           {made && ', made in the box'}
         </span>
         <Button icon={Pencil} onClick={onCorrect}>

@@ -5,9 +5,10 @@ import {
   labelClashes,
   labelContext,
   labelFor,
+  profileOf,
   type Role,
-  WORDS,
   withLabel,
+  withNewCable,
 } from '@inventario/core';
 import { Cable, List, Spline, Waypoints } from 'lucide-react';
 import { useEffect, useMemo, useState } from 'react';
@@ -44,7 +45,7 @@ export function ConductorsPanel({
   onBench: (bench: Bench) => void;
 }) {
   const { job, known } = useJob();
-  const words = WORDS[job.practice];
+  const words = profileOf(job).words;
   const identified = useIdentified(box.id);
   const said = useMemo(
     () => new Map(identified?.conductors.map((conductor) => [conductor.id, conductor])),
@@ -111,24 +112,9 @@ export function ConductorsPanel({
   });
 
   const addCable = () => {
-    const id = newId();
-    const colours =
-      job.practice === 'gb' ? (['brown', 'blue', 'bare'] as const) : (['black', 'white', 'bare'] as const);
-    const conductors: Conductor[] = colours.map((colour) => ({
-      id: newId(),
-      cableId: id,
-      size: sizeFor(box, known),
-      colour,
-      at: { capped: true },
-    }));
-    change(
-      {
-        cables: [...box.cables, { id, label: `cable ${box.cables.length + 1}` }],
-        conductors: [...box.conductors, ...conductors],
-      },
-      'Add a cable',
-    );
-    setHeld(conductors[0]?.id ?? null);
+    const { first, ...lists } = withNewCable(box, job, sizeFor(box, known), newId);
+    change(lists, 'Add a cable');
+    setHeld(first.id);
   };
   const addTail = () => {
     const tail: Conductor = {

@@ -5,8 +5,9 @@ import {
   type Label,
   labelContext,
   labelFor,
+  plural,
+  profileOf,
   setParts,
-  WORDS,
 } from '@inventario/core';
 import { Camera, ChevronRight, Tag } from 'lucide-react';
 import { Link } from 'react-router';
@@ -61,7 +62,7 @@ export function IdentifySection({
                 <RoleMark role={conductor.role} certainty={conductor.grade} size={28} />
                 <div>
                   <p className="font-semibold">
-                    {conductorWords(box, conductor.id)}: {WORDS[job.practice].roles[conductor.role]},{' '}
+                    {conductorWords(box, conductor.id)}: {profileOf(job).words.roles[conductor.role]},{' '}
                     {conductor.grade}
                   </p>
                   <p className="text-soft">
@@ -116,7 +117,7 @@ function NextTest({
       <h2 className="text-sm font-semibold text-soft">The test that tells most next</h2>
       <p className="font-semibold">{test.says}</p>
       <p className="text-sm text-soft">
-        {test.because} About {test.minutes} minute{test.minutes === 1 ? '' : 's'}.
+        {test.because} About {plural(test.minutes, 'minute')}.
       </p>
       <Button onClick={() => onSetUp(test)}>Set the drawing up for it</Button>
     </div>

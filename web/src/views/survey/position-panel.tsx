@@ -1,5 +1,6 @@
 import {
   type Box,
+  deviceName,
   type ExistingDevice,
   existingTerminals,
   type Position,
@@ -121,7 +122,7 @@ export function PositionPanel({ box, position, words, change, addingLoad, onAddL
         >
           <span>
             {device
-              ? `${device.maker} ${device.model}`
+              ? deviceName(device)
               : selection
                 ? 'The mechanical switch stays'
                 : 'Which devices fit here?'}
@@ -143,7 +144,7 @@ export function PositionPanel({ box, position, words, change, addingLoad, onAddL
 }
 
 const nameOfDevice = (device: { maker: string; model: string } | undefined) =>
-  device ? `${device.maker} ${device.model}` : 'A smart device';
+  device ? deviceName(device) : 'A smart device';
 
 /** Lights worked from several places: offered where other positions work the same load. */
 function GroupOf({ box, position }: { box: Box; position: Position }) {

@@ -1,11 +1,11 @@
 import {
   type Box,
-  hasOldColours,
   type JobLookup,
   type Position,
   type PresetId,
   presetContents,
   presetsFor,
+  profileOf,
   usualSize,
   type WireSize,
 } from '@inventario/core';
@@ -17,10 +17,7 @@ import { Segments } from '../../ui/choice.js';
 /** The size cables of this box's circuit usually have, or the one already in it. */
 export function sizeFor(box: Box, known: JobLookup): WireSize {
   const amps = box.circuitIds.flatMap((id) => known.circuits.get(id)?.amps ?? []);
-  return (
-    box.conductors.at(-1)?.size ??
-    usualSize(known.job.practice, amps.length > 0 ? Math.max(...amps) : undefined)
-  );
+  return box.conductors.at(-1)?.size ?? usualSize(known.job, amps.length > 0 ? Math.max(...amps) : undefined);
 }
 
 /** Usual boxes to begin with; what they fill in is corrected afterwards. */
@@ -44,13 +41,15 @@ export function PresetPicker({
   const take = (preset: PresetId) => {
     if (!position) return;
     const made = presetContents(
-      preset,
-      job.practice,
-      sizeFor(box, known),
-      position.loadIds,
+      {
+        preset,
+        practice: job.practice,
+        size: sizeFor(box, known),
+        loadIds: position.loadIds,
+        index: position.index,
+        scheme,
+      },
       newId,
-      position.index,
-      scheme,
     );
     const filled = new Map(made.positions.map((entry) => [entry.index, entry]));
     onTaken({
@@ -67,7 +66,7 @@ export function PresetPicker({
   };
   if (!position) return null;
   const besideIt = free.some((entry) => entry.index === position.index + 1);
-  const offered = presetsFor(job.practice).filter((preset) => preset.gangs === 1 || besideIt);
+  const offered = presetsFor(job).filter((preset) => preset.gangs === 1 || besideIt);
   return (
     <div className="flex flex-col gap-2">
       <p>
@@ -82,7 +81,7 @@ export function PresetPicker({
           onChoice={setChosen}
         />
       )}
-      {hasOldColours(job.practice) && (
+      {profileOf(job).colours.old && (
         <Segments
           label="Colours"
           value={scheme}

@@ -10,6 +10,7 @@ import {
   runOf,
   showsLife,
   sweepPoints,
+  wireSizeText,
 } from '@inventario/core';
 import { useEffect, useRef, useState } from 'react';
 import { instant, newId } from '../../data/ids.js';
@@ -95,7 +96,7 @@ export function ReadingTray({
     position: bench.position,
     ...(bench.held ? { lifted: [bench.held] } : {}),
   };
-  const asked = readingGate(box, job, power, circuits, setUp, roleOf);
+  const asked = readingGate({ box, job, power, circuits }, setUp, roleOf);
   // One touch records the whole sweep: a reading for each conductor that the indicator can reach.
   const rest = sweepPoints(box).filter((id) => id !== bench.held);
   const gate =
@@ -217,8 +218,7 @@ export function ReadingTray({
         <div className="grid gap-3 md:grid-cols-2">
           <div className="flex flex-col gap-3">
             <p className="font-semibold">
-              On {conductorWords(box, held.id)} ({COLOUR_WORDS[held.colour]},{' '}
-              {held.size.replace('AWG', ' AWG').replace('mm2', ' mm²')})
+              On {conductorWords(box, held.id)} ({COLOUR_WORDS[held.colour]}, {wireSizeText(held.size)})
             </p>
             <Segments
               label="Instrument"

@@ -1,6 +1,7 @@
 import {
   asFoundDevice,
   type Box,
+  deviceName,
   existingTerminals,
   type FoundTerminal,
   type Position,
@@ -95,7 +96,7 @@ export function SmartAsFound({
           { value: UNLISTED, label: 'not in the catalogue', hint: 'recorded as found; no plan buys it' },
           ...job.catalogue.devices.map((device) => ({
             value: device.id,
-            label: `${device.maker} ${device.model}`,
+            label: deviceName(device),
           })),
         ]}
         onChoice={setDevice}

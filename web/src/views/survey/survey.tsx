@@ -1,4 +1,4 @@
-import { type Box, removalOf, STOP_WORDS, setParts, WORDS } from '@inventario/core';
+import { type Box, profileOf, removalOf, STOP_WORDS, setParts } from '@inventario/core';
 import { Trash2 } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
@@ -124,7 +124,7 @@ function BoxSurvey({ box }: { box: Box }) {
                 key={position.index}
                 box={box}
                 position={position}
-                words={WORDS[job.practice]}
+                words={profileOf(job).words}
                 change={change}
                 addingLoad={loadFor === position.index}
                 onAddLoad={(open) => setLoadFor(open ? position.index : null)}

@@ -1,15 +1,15 @@
 import { describe, expect, test } from '@jest/globals';
 import { assessBox } from '../enclosure/assess.js';
-import type { EditPart } from '../job/edit/edit.js';
-import { putPart, removePart } from '../job/edit/parts.js';
-import { reduce } from '../job/edit/reduce.js';
-import { lookup } from '../job/lookup.js';
-import type { Job } from '../job/schema/job.js';
-import { PracticeId } from '../job/schema/primitives.js';
-import type { Box } from '../job/schema/survey.js';
 import { exampleJob } from '../test-support/examples.js';
 import { cubicInches, ML_PER_IN3 } from '../units/volume.js';
-import { figuresInUse, ruleFigures } from './rule-figures.js';
+import type { EditPart } from './edit/edit.js';
+import { putPart, removePart } from './edit/parts.js';
+import { reduce } from './edit/reduce.js';
+import { figuresInUse, ruleFigures } from './figures.js';
+import { lookup } from './lookup.js';
+import type { Job } from './schema/job.js';
+import { PracticeId } from './schema/primitives.js';
+import type { Box } from './schema/survey.js';
 
 describe.each(PracticeId.options)('in %s', (practice) => {
   test('every figure names its source and is one of its kind', () => {

@@ -1,0 +1,30 @@
+import type { Box, Conductor } from '../job/schema/survey.js';
+import { profileOf } from '../practice/profiles.js';
+import type { PracticeId, WireSize } from '../terms/trade.js';
+
+/**
+ * One more cable of two and a ground, in the practice's colours of today, nothing joined yet.
+ * @returns the box's lists with it, and its first conductor
+ */
+export function withNewCable(
+  box: Pick<Box, 'cables' | 'conductors'>,
+  job: { practice: PracticeId },
+  size: WireSize,
+  newId: () => string,
+): Pick<Box, 'cables' | 'conductors'> & { first: Conductor } {
+  const { line, neutral, ground } = profileOf(job).colours.today;
+  const cableId = newId();
+  const core = (colour: Conductor['colour']): Conductor => ({
+    id: newId(),
+    cableId,
+    size,
+    colour,
+    at: { capped: true },
+  });
+  const first = core(line);
+  return {
+    cables: [...box.cables, { id: cableId, label: `cable ${box.cables.length + 1}` }],
+    conductors: [...box.conductors, first, core(neutral), core(ground)],
+    first,
+  };
+}
