@@ -34,7 +34,12 @@ export default {
       globalTeardown: '<rootDir>/../scripts/jest-database-stop.mjs',
     }),
     project('scripts', {
-      testMatch: ['<rootDir>/*.test.ts', '<rootDir>/together/*.test.ts', '<rootDir>/backup/*.test.ts'],
+      testMatch: [
+        '<rootDir>/*.test.ts',
+        '<rootDir>/together/*.test.ts',
+        '<rootDir>/backup/*.test.ts',
+        '<rootDir>/shape/*.test.ts',
+      ],
     }),
     project('web', {
       testEnvironment: 'jsdom',

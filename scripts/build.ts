@@ -77,7 +77,8 @@ async function build(): Promise<void> {
   });
   if (web.status !== 0)
     throw new StartError(
-      `The web application does not build: ${`${web.stdout}${web.stderr}`.trim().split('\n').slice(-8).join(' | ')}`,
+      'The web application does not build: ' +
+        `${`${web.stdout}${web.stderr}`.trim().split('\n').slice(-8).join(' | ')}`,
     );
   compress('web/dist');
   writeFileSync(STAMP, wanted);

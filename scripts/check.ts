@@ -60,6 +60,7 @@ single(
   'demo',
 );
 single('unused code', 'npx', 'knip', '--no-progress');
+single('shape', 'npx', 'tsx', 'scripts/shape/main.ts');
 counted(
   'units and server',
   'jest.json',

@@ -120,7 +120,8 @@ export async function startDatabase(
     if (gone || tries > MOST_TRIES) {
       await ended(server);
       throw new StartError(
-        `The database does not start: ${lastWord(join(home, 'db.log'))} (its log is ${join(home, 'db.log')}).`,
+        `The database does not start: ${lastWord(join(home, 'db.log'))} (its log is ` +
+          `${join(home, 'db.log')}).`,
       );
     }
     try {
@@ -185,7 +186,8 @@ function whoRuns(home: string): RunAs {
   if (runAs.run('test', ['-d', home]).status !== 0) letPass(home);
   if (runAs.run('test', ['-d', home]).status === 0) return runAs;
   throw new StartError(
-    `The database never runs as root, and its user "mysql" cannot pass through the folders above ${home}; choose another with INVENTARIO_DATA.`,
+    'The database never runs as root, and its user "mysql" cannot pass through the folders above ' +
+      `${home}; choose another with INVENTARIO_DATA.`,
   );
 }
 
@@ -219,7 +221,8 @@ function prepareFolder(home: string): void {
   const { bavail, bsize } = statfsSync(home);
   if (!existsSync(join(home, 'installed')) && bavail * bsize < LEAST_ROOM)
     throw new StartError(
-      `The disk under ${home} has ${Math.trunc((bavail * bsize) / 1e6)} MB left; the database needs 300 to begin with.`,
+      `The disk under ${home} has ${Math.trunc((bavail * bsize) / 1e6)} MB left; the database needs 300 ` +
+        'to begin with.',
     );
 }
 
@@ -281,7 +284,8 @@ function writeInitFile(home: string, address: DatabaseAddress, { uid, gid }: Run
     writeFileSync(join(home, 'root-password'), secret(), { mode: 0o600 });
   const { user, password, database } = address;
   const statements = [
-    `DELETE FROM mysql.global_priv WHERE NOT ((User = 'root' AND Host = 'localhost') OR (User = '${user}' AND Host = '127.0.0.1') OR User = 'mariadb.sys')`,
+    "DELETE FROM mysql.global_priv WHERE NOT ((User = 'root' AND Host = 'localhost') OR (User = " +
+      `'${user}' AND Host = '127.0.0.1') OR User = 'mariadb.sys')`,
     'FLUSH PRIVILEGES',
     `ALTER USER 'root'@'localhost' IDENTIFIED BY '${secretOf(home, 'root-password')}'`,
     `CREATE USER IF NOT EXISTS '${user}'@'127.0.0.1' IDENTIFIED BY '${password}'`,

@@ -22,11 +22,13 @@ async function begin(): Promise<void> {
   const tls = await readTls(process.env, settings);
   const system = await startSystem({ ...settings, tls }, household);
   console.log(
-    `Inventario is at ${system.url} (up in ${((Date.now() - started) / 1000).toFixed(1)} s). Ctrl-C stops it.`,
+    `Inventario is at ${system.url} (up in ${((Date.now() - started) / 1000).toFixed(1)} s). Ctrl-C ` +
+      'stops it.',
   );
   if (tls && process.env.INVENTARIO_TLS === 'make')
     console.log(
-      `Its certificate is ${tls.certificate}; trust it on each device after comparing SHA-256 ${fingerprintOf(tls)}.`,
+      `Its certificate is ${tls.certificate}; trust it on each device after comparing SHA-256 ` +
+        `${fingerprintOf(tls)}.`,
     );
   system.server.once('exit', (status) => {
     if (household.isEnding) return;

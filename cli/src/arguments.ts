@@ -1,3 +1,4 @@
+import { parseArgs } from 'node:util';
 import { Instant } from '@inventario/core';
 
 /** A mistake of the caller or of the file: one line on standard error, exit code 2. */
@@ -10,58 +11,181 @@ export class UnusableError extends Error {
   }
 }
 
-export interface CommandLine {
-  command: string;
-  file: string | undefined;
-  box: string | undefined;
-  text: boolean;
-  planned: boolean;
-  /** ms; the instant `power` speaks of. */
-  at: number | undefined;
+type OptionName = 'box' | 'planned' | 'at';
+
+/** What a command is for, which options it takes beside `--text`, and how it is called. */
+interface CommandUse {
+  says: string;
+  options: readonly OptionName[];
+  /** Whether it reads a job file. */
+  file: boolean;
+  example: string;
 }
 
-const COMMANDS = ['check', 'fill', 'identify', 'match', 'homeplan', 'power', 'schema'];
+const COMMANDS = {
+  check: {
+    says: 'Lists everything wrong with a job file, each with its JSON Pointer.',
+    options: [],
+    file: true,
+    example: 'inventario check house.inventario.json --text',
+  },
+  fill: {
+    says: 'Box fill with every allowance, depth and packing, as found or as planned.',
+    options: ['box', 'planned'],
+    file: true,
+    example: 'inventario fill house.inventario.json --planned --box=b1',
+  },
+  identify: {
+    says: 'Roles of the conductors with their grades, conflicts, and the tests to make next.',
+    options: ['box'],
+    file: true,
+    example: 'inventario identify house.inventario.json --box=b1 --text',
+  },
+  match: {
+    says: 'Every device of the catalogue at every place that wants one, with the reasons.',
+    options: ['box'],
+    file: true,
+    example: 'inventario match house.inventario.json --box=b1',
+  },
+  homeplan: {
+    says: 'The house as one decision: a plan for each school. With a box, what is chosen there.',
+    options: ['box'],
+    file: true,
+    example: 'inventario homeplan house.inventario.json --text',
+  },
+  power: {
+    says: 'What is on, what is proved dead and what may be touched, at an instant.',
+    options: ['box', 'at'],
+    file: true,
+    example: 'inventario power house.inventario.json --at=2026-05-04T09:12:00Z',
+  },
+  schema: {
+    says: 'The JSON Schema of the job file.',
+    options: [],
+    file: false,
+    example: 'inventario schema > job-file.schema.json',
+  },
+} as const satisfies Record<string, CommandUse>;
 
-/** `fill house.inventario.json --planned --box b1` and the like. */
-export function readArguments(words: readonly string[]): CommandLine {
+export type Command = keyof typeof COMMANDS;
+
+const OPTIONS: Record<OptionName, { type: 'string' | 'boolean'; use: string; says: string }> = {
+  box: { type: 'string', use: '--box=ID', says: 'only this box' },
+  planned: { type: 'boolean', use: '--planned', says: 'the selected devices in place of the existing ones' },
+  at: { type: 'string', use: '--at=INSTANT', says: 'ISO 8601 in UTC; without it the latest of the file' },
+};
+
+/** What was asked: a page of help, the version, or a command with its options. */
+export type Asked =
+  | { kind: 'help'; about: Command | null }
+  | { kind: 'version' }
+  | {
+      kind: 'command';
+      command: Command;
+      /** `-` is standard input; absent where the command reads none. */
+      file: string | undefined;
+      box: string | undefined;
+      text: boolean;
+      planned: boolean;
+      /** ms; the instant `power` speaks of. */
+      at: number | undefined;
+    };
+
+/**
+ * `fill house.inventario.json --planned --box b1`, `--help`, `fill --help` and the like.
+ * @throws UnusableError
+ */
+export function readArguments(words: readonly string[]): Asked {
   const [command, ...rest] = words;
-  if (command === undefined || !COMMANDS.includes(command))
+  if (command === '--help' || command === '-h') return { kind: 'help', about: null };
+  if (command === '--version') return { kind: 'version' };
+  if (!isCommand(command))
     throw new UnusableError(
       '',
-      `the command ${command === undefined ? 'is missing' : `"${command}" is unknown`}; known are ${COMMANDS.join(', ')}`,
+      `the command ${command === undefined ? 'is missing' : `"${command}" is unknown`}; ` +
+        `known are ${Object.keys(COMMANDS).join(', ')}; --help tells more`,
     );
-  const line: CommandLine = {
+  if (rest.includes('--help') || rest.includes('-h')) return { kind: 'help', about: command };
+  const { values, positionals } = parsed(command, rest);
+  const use: CommandUse = COMMANDS[command];
+  const [file, ...more] = positionals;
+  if (file !== undefined && !use.file) more.unshift(file);
+  if (more[0] !== undefined) throw new UnusableError('', `"${more[0]}" is one argument too many`);
+  if (use.file && file === undefined)
+    throw new UnusableError('', `${command} needs the name of a job file, or - for standard input`);
+  return {
+    kind: 'command',
     command,
-    file: undefined,
-    box: undefined,
-    text: false,
-    planned: false,
-    at: undefined,
+    file,
+    box: values.box as string | undefined,
+    text: values.text === true,
+    planned: values.planned === true,
+    at: values.at === undefined ? undefined : instantOption(String(values.at)),
   };
-  while (rest.length > 0) {
-    const word = rest.shift() as string;
-    if (word === '--text') line.text = true;
-    else if (word === '--planned' && command === 'fill') line.planned = true;
-    else if (word === '--at' && command === 'power') line.at = instantOption(rest.shift());
-    else if (word === '--box' && command !== 'check' && command !== 'schema') {
-      line.box = rest.shift();
-      if (line.box === undefined) throw new UnusableError('', 'the option --box is given without an id');
-    } else if (word.startsWith('--'))
-      throw new UnusableError('', `the option "${word}" is unknown to ${command}`);
-    else if (line.file === undefined && command !== 'schema') line.file = word;
-    else throw new UnusableError('', `"${word}" is one argument too many`);
-  }
-  if (line.file === undefined && command !== 'schema')
-    throw new UnusableError('', `${command} needs the name of a job file`);
-  return line;
 }
 
-function instantOption(word: string | undefined): number {
-  if (word === undefined) throw new UnusableError('', 'the option --at is given without an instant');
+function isCommand(word: string | undefined): word is Command {
+  return word !== undefined && Object.hasOwn(COMMANDS, word);
+}
+
+function parsed(command: Command, args: string[]) {
+  const own: readonly OptionName[] = COMMANDS[command].options;
+  const options: Record<string, { type: 'string' | 'boolean' }> = { text: { type: 'boolean' } };
+  for (const name of own) options[name] = { type: OPTIONS[name].type };
+  try {
+    return parseArgs({ args, options, allowPositionals: true });
+  } catch (error) {
+    throw new UnusableError('', optionMistake(error as NodeJS.ErrnoException, command, args));
+  }
+}
+
+/** What the parser found wrong, in the words of this command. */
+function optionMistake({ code, message }: NodeJS.ErrnoException, command: Command, args: string[]): string {
+  const named = /'(--?[^' =]+)/.exec(message)?.[1] ?? '';
+  const word = args.find((arg) => arg === named || arg.startsWith(`${named}=`)) ?? named;
+  if (code === 'ERR_PARSE_ARGS_UNKNOWN_OPTION') return `the option "${word}" is unknown to ${command}`;
+  const known = Object.entries(OPTIONS).find(([name]) => `--${name}` === named)?.[1];
+  return known?.type === 'string'
+    ? `the option ${named} is given without its value: ${known.use}`
+    : `the option ${named} takes no value`;
+}
+
+function instantOption(word: string): number {
   if (!Instant.safeParse(word).success)
     throw new UnusableError(
       '',
       `the option --at must be an instant in UTC such as 2026-05-04T09:12:00Z, not "${word}"`,
     );
   return Date.parse(word);
+}
+
+/** The page of help for one command, or for all. */
+export function helpText(about: Command | null): string {
+  if (about === null)
+    return [
+      'inventario COMMAND FILE [options]',
+      '',
+      'Computes from a job file and prints JSON. FILE is a *.inventario.json, or - for standard input.',
+      '',
+      ...Object.entries(COMMANDS).map(([name, { says }]) => `  ${name.padEnd(10)}${says}`),
+      '',
+      '  --text     a readable table instead of JSON, as wide as the terminal',
+      '  --help     this page; after a command, what that one takes',
+      '  --version  the version of the program and of the job file',
+      '',
+      'Exit code 0 when it computed, whatever the verdict; 2, with one line that names the field, when the',
+      'file cannot be used. Locally adopted codes and the maker’s instructions rule.',
+    ].join('\n');
+  const use: CommandUse = COMMANDS[about];
+  const lines = use.options.map((name) => `  ${OPTIONS[name].use.padEnd(14)}${OPTIONS[name].says}`);
+  return [
+    `inventario ${about}${use.file ? ' FILE' : ''} [options]`,
+    '',
+    use.says,
+    '',
+    ...lines,
+    '  --text        a readable table instead of JSON, as wide as the terminal',
+    '',
+    `For example: ${use.example}`,
+  ].join('\n');
 }

@@ -1,18 +1,19 @@
 import { spawnSync } from 'node:child_process';
-import { mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { mkdtempSync, readdirSync, readFileSync, rmSync, symlinkSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { build } from 'esbuild';
 
 const examples = new URL('../../core/examples/', import.meta.url);
 const folder = mkdtempSync(join(tmpdir(), 'inventario-command-'));
 const bundle = join(folder, 'command.mjs');
-const pantry = new URL('pantry.inventario.json', examples).pathname;
+const pantry = fileURLToPath(new URL('pantry.inventario.json', examples));
 
 beforeAll(() =>
   build({
-    entryPoints: [new URL('./main.ts', import.meta.url).pathname],
+    entryPoints: [fileURLToPath(new URL('./main.ts', import.meta.url))],
     outfile: bundle,
     bundle: true,
     platform: 'node',
@@ -41,7 +42,7 @@ describe('what it prints', () => {
   test.each(readdirSync(examples).filter((name) => name.endsWith('.inventario.json')))(
     '%s: JSON and exit code 0 from every command, in text too',
     (name) => {
-      const path = new URL(name, examples).pathname;
+      const path = fileURLToPath(new URL(name, examples));
       for (const words of [
         ['check'],
         ['fill'],
@@ -142,7 +143,7 @@ describe('what it prints', () => {
   });
 
   test('power says what may be touched at an instant, and at the last one of the file without it', () => {
-    const cellar = new URL('cellar.inventario.json', examples).pathname;
+    const cellar = fileURLToPath(new URL('cellar.inventario.json', examples));
     const early = JSON.parse(run('power', cellar, '--at', '2026-04-14T15:25:00Z', '--box', 'sump').stdout);
     expect(early.circuits).toContainEqual({ circuitId: 'w4', state: 'unknown', since: null });
     expect(early.boxes).toMatchObject([
@@ -200,6 +201,106 @@ describe('what it prints', () => {
 
   test('a file with a byte order mark is read', () => {
     expect(run('check', write('bom.json', `\uFEFF${readFileSync(pantry, 'utf8')}`)).status).toBe(0);
+  });
+});
+
+describe('how it is called', () => {
+  const script = fileURLToPath(new URL('../../inventario', import.meta.url));
+
+  test('a file may come in on standard input', () => {
+    const { status, stdout } = spawnSync(process.execPath, [bundle, 'fill', '-'], {
+      encoding: 'utf8',
+      input: readFileSync(pantry, 'utf8'),
+    });
+    expect(status).toBe(0);
+    expect(stdout).toBe(run('fill', pantry).stdout);
+  });
+
+  test('through a link on the PATH, and through a link to that link', () => {
+    const [link, further] = [join(folder, 'inventario-link'), join(folder, 'again')];
+    symlinkSync(script, link);
+    symlinkSync('inventario-link', further);
+    for (const path of [link, further]) {
+      const { stdout, stderr, status } = spawnSync(path, ['--version'], { encoding: 'utf8' });
+      expect([status, stderr]).toEqual([0, '']);
+      expect(stdout).toMatch(/^inventario \d+\.\d+\.\d+, job file version 1\n$/);
+    }
+  });
+
+  test('help and version are answers, not mistakes', () => {
+    expect(run('--help')).toMatchObject({
+      status: 0,
+      stderr: '',
+      stdout: expect.stringContaining('COMMAND'),
+    });
+    expect(run('match', '--help').stdout).toContain('For example: inventario match');
+  });
+
+  test('text is as wide as the terminal says it is', () => {
+    const { stdout } = spawnSync(process.execPath, [bundle, 'match', pantry, '--text'], {
+      encoding: 'utf8',
+      env: { ...process.env, COLUMNS: '72' },
+    });
+    const widths = stdout.split('\n').map((line) => line.length);
+    expect(Math.max(...widths)).toBeLessThanOrEqual(72);
+    expect(
+      Math.max(
+        ...run('match', pantry, '--text')
+          .stdout.split('\n')
+          .map((line) => line.length),
+      ),
+    ).toBeGreaterThan(72);
+  });
+});
+
+describe('check names slips', () => {
+  const problemsOf = (change: (job: Record<string, never>) => void) =>
+    JSON.parse(run('check', changed(change)).stdout).problems;
+
+  test('a state of a switching that is none is an error', () => {
+    const events = [
+      { id: 'e1', kind: 'switched', circuitId: 'c1', state: 'onn', at: '2026-05-04T09:12:00Z' },
+    ];
+    expect(problemsOf((job) => Object.assign(job, { events }))).toContainEqual(
+      expect.objectContaining({ path: '/events/0/state', severity: 'error' }),
+    );
+  });
+
+  test('a kind of event nobody knows is a warning', () => {
+    const events = [{ id: 'e1', kind: 'swtiched', at: '2026-05-04T09:12:00Z' }];
+    expect(problemsOf((job) => Object.assign(job, { events }))).toEqual([
+      expect.objectContaining({ path: '/events/0/kind', severity: 'warning' }),
+    ]);
+  });
+
+  test.each([
+    ['with a letter too few', 'signl', 'signal'],
+    ['in another case', 'Condition', 'condition'],
+    ['with a hyphen', 'haz-ards', 'hazards'],
+  ])('a field %s is a warning that says which is meant', (_, written, meant) => {
+    const problems = problemsOf((job) => {
+      const [box] = (job as unknown as { boxes: Record<string, unknown>[] }).boxes as [
+        Record<string, unknown>,
+      ];
+      box[written] = box[meant] ?? [];
+      delete box[meant];
+    });
+    expect(problems).toEqual([
+      {
+        path: `/boxes/0/${written}`,
+        message: `is a field nothing here reads: "${meant}" may be meant`,
+        severity: 'warning',
+      },
+    ]);
+  });
+
+  test('fields of other programs are no slips', () => {
+    expect(
+      problemsOf((job) => {
+        const [box] = (job as unknown as { boxes: Record<string, unknown>[] }).boxes;
+        Object.assign(box as object, { plaster: 'buff', 'x-colour': 'red' });
+      }),
+    ).toEqual([]);
   });
 });
 

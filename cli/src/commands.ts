@@ -14,6 +14,7 @@ import {
   latestInstant,
   lookup,
   matchBox,
+  nearMisses,
   nextTestWhy,
   noteWords,
   type Problem,
@@ -31,22 +32,27 @@ import { table } from './table.js';
 /** What a command prints: the document, and a table of it for people. */
 export interface Output {
   json: unknown;
-  text: () => string;
+  /** @param width of the terminal */
+  text: (width: number) => string;
 }
 
 export function check(text: string): Output {
   const result = readJobFile(text);
   if (!result.ok && result.unusable) throw firstError(result.problems);
-  const problems = [...result.problems, ...(result.ok ? labelProblems(result.job) : [])];
+  const problems = [
+    ...result.problems,
+    ...(result.ok ? [...labelProblems(result.job), ...nearMisses(result.job)] : []),
+  ];
   const ok = !problems.some((problem) => problem.severity === 'error');
   return {
     json: { ok, problems },
-    text: () =>
+    text: (width) =>
       problems.length === 0
         ? 'ok'
         : `${ok ? 'ok, with warnings' : 'not ok'}\n${table(
             ['severity', 'path', 'message'],
             problems.map((problem) => [problem.severity, problem.path || '""', problem.message]),
+            width,
           )}`,
   };
 }
@@ -58,16 +64,20 @@ export function fill(text: string, boxId: string | undefined, planned: boolean):
   const note = ruleNote(job);
   return {
     json: { boxes: results.map((result) => ({ ...result, note })) },
-    text: () =>
+    text: (width) =>
       [
         ...results.flatMap((result) => [
           `${result.boxId}: ${result.verdict} (${result.method})`,
           table(
             ['allowance', 'clause', 'count', 'each mL', 'mL'],
             result.lines.map((line) => [fillLineWords(line), line.clause, line.count, line.eachMl, line.ml]),
+            width,
           ),
-          `used ${result.usedMl ?? '-'} of ${result.capacityMl ?? '-'} mL, remaining ${result.remainingMl ?? '-'} mL`,
-          `depth: needs ${result.depth.neededMm} of ${result.depth.availableMm ?? '-'} mm, ${result.depth.verdict}; packing ${result.packing.occupancy ?? '-'}, ${result.packing.verdict}. ${ESTIMATE_NOTE}`,
+          `used ${result.usedMl ?? '-'} of ${result.capacityMl ?? '-'} mL, remaining ` +
+            `${result.remainingMl ?? '-'} mL`,
+          `depth: needs ${result.depth.neededMm} of ${result.depth.availableMm ?? '-'} mm, ` +
+            `${result.depth.verdict}; packing ${result.packing.occupancy ?? '-'}, ` +
+            `${result.packing.verdict}. ${ESTIMATE_NOTE}`,
           '',
         ]),
         note,
@@ -92,7 +102,7 @@ export function identify(text: string, boxId: string | undefined): Output {
   });
   return {
     json: { boxes: results },
-    text: () =>
+    text: (width) =>
       results
         .map((result) =>
           [
@@ -107,6 +117,7 @@ export function identify(text: string, boxId: string | undefined): Output {
                 conductor.loadIds.join(' '),
                 conductor.circuitId,
               ]),
+              width,
             ),
             ...result.conflicts.map((conflict) => conflict.message),
             ...result.notes.map((note) => note.message),
@@ -139,7 +150,7 @@ export function match(text: string, boxId: string | undefined): Output {
     }));
   return {
     json: { places },
-    text: () =>
+    text: (width) =>
       places
         .map(
           (place) =>
@@ -151,6 +162,7 @@ export function match(text: string, boxId: string | undefined): Output {
                 device.verdict,
                 device.reasons.map((reason) => reason.text).join(' '),
               ]),
+              width,
             )}`,
         )
         .join('\n\n'),
@@ -168,7 +180,7 @@ export function homeplan(text: string, boxId: string | undefined): Output {
   }));
   return {
     json: { plans },
-    text: () =>
+    text: (width) =>
       plans
         .map((plan) =>
           [
@@ -184,6 +196,7 @@ export function homeplan(text: string, boxId: string | undefined): Output {
                 choice.strategy,
                 choice.with.join(' '),
               ]),
+              width,
             ),
             ...plan.unserved.map(
               (place) => `${place.boxId}, position ${place.position}: nothing, because of ${place.why}`,
@@ -213,11 +226,12 @@ export function power(text: string, boxId: string | undefined, at: number | unde
   });
   return {
     json: { circuits, boxes: listed },
-    text: () =>
+    text: (width) =>
       [
         table(
           ['circuit', 'state', 'since'],
           circuits.map(({ circuitId, state, since }) => [circuitId, state, since ?? '-']),
+          width,
         ),
         ...listed.map((box) =>
           [

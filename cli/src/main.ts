@@ -1,33 +1,52 @@
 import { readFileSync, writeSync } from 'node:fs';
-import { readArguments, UnusableError } from './arguments.js';
+import { type Asked, helpText, readArguments, UnusableError } from './arguments.js';
 import { check, fill, homeplan, identify, match, type Output, power, schema } from './commands.js';
+import { fitted } from './table.js';
+import { versionText } from './version.js';
 
-function run(words: readonly string[]): Output & { wantsText: boolean } {
-  const line = readArguments(words);
-  const output = (): Output => {
-    switch (line.command) {
-      case 'schema':
-        return schema();
-      case 'check':
-        return check(read(line.file));
-      case 'fill':
-        return fill(read(line.file), line.box, line.planned);
-      case 'identify':
-        return identify(read(line.file), line.box);
-      case 'homeplan':
-        return homeplan(read(line.file), line.box);
-      case 'power':
-        return power(read(line.file), line.box, line.at);
-      default:
-        return match(read(line.file), line.box);
-    }
-  };
-  return { ...output(), wantsText: line.text };
+/** What is printed on standard output for what was asked. */
+function answerTo(asked: Asked): string {
+  if (asked.kind === 'help') return helpText(asked.about);
+  if (asked.kind === 'version') return versionText;
+  const output = computed(asked);
+  if (!asked.text) return JSON.stringify(output.json, null, 1);
+  const width = terminalWidth();
+  const text = output.text(width);
+  // A schema in lines of a terminal's width would be no schema.
+  return asked.command === 'schema' ? text : fitted(text, width);
 }
+
+function computed(asked: Extract<Asked, { kind: 'command' }>): Output {
+  const { file, box } = asked;
+  switch (asked.command) {
+    case 'schema':
+      return schema();
+    case 'check':
+      return check(read(file));
+    case 'fill':
+      return fill(read(file), box, asked.planned);
+    case 'identify':
+      return identify(read(file), box);
+    case 'homeplan':
+      return homeplan(read(file), box);
+    case 'power':
+      return power(read(file), box, asked.at);
+    case 'match':
+      return match(read(file), box);
+  }
+}
+
+/** Columns of the terminal, else as the environment says; a file or a pipe takes lines of any length. */
+function terminalWidth(): number {
+  const told = process.stdout.columns ?? Number.parseInt(process.env.COLUMNS ?? '', 10);
+  return told >= 40 ? told : Number.MAX_SAFE_INTEGER;
+}
+
+const STANDARD_INPUT = 0;
 
 function read(file: string | undefined): string {
   try {
-    return readFileSync(file ?? '', 'utf8').replace(/^\uFEFF/, '');
+    return readFileSync(file === '-' ? STANDARD_INPUT : (file ?? ''), 'utf8').replace(/^\uFEFF/, '');
   } catch (error) {
     throw new UnusableError(
       '',
@@ -54,8 +73,7 @@ function print(descriptor: 1 | 2, text: string): void {
 }
 
 try {
-  const output = run(process.argv.slice(2));
-  print(1, output.wantsText ? output.text() : JSON.stringify(output.json, null, 1));
+  print(1, answerTo(readArguments(process.argv.slice(2))));
 } catch (error) {
   if (!(error instanceof UnusableError)) throw error;
   print(2, error.message);

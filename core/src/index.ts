@@ -1,117 +1,264 @@
-export * from './advice/room-advice.js';
-export * from './advice/trial.js';
-export * from './brief/possible-devices.js';
-export * from './brief/questions.js';
-export * from './brief/usual-brief.js';
-export * from './brief/usual-need.js';
-export { deviceName } from './catalogue/device-name.js';
-export * from './catalogue/document.js';
-export * from './catalogue/kinds.js';
-export * from './catalogue/rows.js';
-export * from './check/check-labels.js';
-export * from './commission/pairing.js';
-export * from './enclosure/as-found.js';
-export * from './enclosure/as-planned.js';
-export * from './enclosure/assess.js';
-export * from './enclosure/contents.js';
-export * from './enclosure/fill.js';
-export * from './enclosure/remedies.js';
-export * from './enclosure/space.js';
-export * from './findings/change-sentences.js';
-export * from './findings/fill-sentences.js';
-export * from './findings/finding.js';
-export * from './findings/identify-sentences.js';
-export * from './findings/label-sentences.js';
-export * from './findings/plan-sentences.js';
-export * from './findings/power-sentences.js';
-export * from './findings/remedy-sentences.js';
-export * from './findings/sentences.js';
-export * from './findings/settling.js';
-export * from './findings/stop-sentences.js';
-export * from './homeplan/adopt.js';
-export * from './homeplan/home-plans.js';
-export * from './homeplan/outages.js';
-export * from './homeplan/phases.js';
-export * from './homeplan/requirements.js';
-export * from './homeplan/still-open.js';
-export * from './homeplan/vocabulary.js';
-export type { NextReason } from './identify/candidates.js';
-export * from './identify/confirmed.js';
-export * from './identify/identify.js';
-export * from './identify/next-tests.js';
-export * from './identify/rests-on.js';
-export * from './job/conductors.js';
-export * from './job/edit/conflicts.js';
-export * from './job/edit/consequences.js';
-export * from './job/edit/edit.js';
-export * from './job/edit/inverse.js';
-export * from './job/edit/parts.js';
-export * from './job/edit/record-at.js';
-export * from './job/edit/record-problems.js';
-export * from './job/edit/reduce.js';
-export * from './job/edit/three-way.js';
-export { eventRecord, lastSwitching, mountedBoxes } from './job/events.js';
-export * from './job/figures.js';
-export * from './job/limits.js';
-export * from './job/lookup.js';
-export { neutralFamilies } from './job/neutral-families.js';
-export * from './job/new-job.js';
-export * from './job/pointer.js';
-export * from './job/problem.js';
-export * from './job/read.js';
-export * from './job/record-schemas.js';
-export * from './job/records.js';
-export * from './job/references.js';
-export * from './job/requests.js';
-export * from './job/same.js';
-export * from './job/schema/catalogue.js';
-export * from './job/schema/job.js';
-export * from './job/schema/primitives.js';
-export * from './job/schema/survey.js';
-export * from './job/schema-problems.js';
-export * from './job/terminals.js';
-export * from './loads/carry.js';
-export { demand } from './loads/demand.js';
-export * from './match/control-point.js';
-export * from './match/match.js';
-export * from './materials/material-rows.js';
-export * from './materials/materials.js';
-export * from './materials/shelf-words.js';
-export * from './materials/vocabulary.js';
-export type { ConfirmedRole } from './power/instant.js';
-export * from './power/label-clashes.js';
-export * from './power/live-readings.js';
-export { materialStops } from './power/material-stops.js';
-export * from './power/power.js';
-export * from './power/prove.js';
-export * from './power/reading-gate.js';
-export * from './power/vocabulary.js';
-export type { FillMethod, FillRule } from './practice/counting.js';
+// What the other workspaces use of the core, room by room in the order of the work.
+
+// units
+export { minorOf, moneyAmount, moneyText } from './units/money.js';
+export { plural } from './units/plural.js';
+export { lengthText, type UnitSystem, volumeText } from './units/present.js';
+export { cubicInches, millilitres, ML_PER_IN3, rounded } from './units/volume.js';
+export { wireSizeText } from './units/wire-size.js';
+
+// terms
+export { type Edition, PRACTICES, WIRE_SIZES } from './terms/trade.js';
+
+// practice
 export type { RuleFigure } from './practice/figures/figure.js';
 export { mostVolts } from './practice/instruments.js';
-export type { Body, PracticeProfile } from './practice/profile.js';
-export { PROFILES, profileOf } from './practice/profiles.js';
-export * from './practice/standard-boxes.js';
-export * from './practice/wire.js';
-export * from './practice/words.js';
-export * from './progress/board-rows.js';
-export * from './progress/progress.js';
-export * from './progress/worst-blockers.js';
-export * from './radio/signal.js';
-export * from './survey/as-found-device.js';
-export * from './survey/breaker-search.js';
-export * from './survey/corrections.js';
-export * from './survey/label-context.js';
-export * from './survey/new-box.js';
-export * from './survey/new-cable.js';
-export * from './survey/panel-labels.js';
-export * from './survey/presets.js';
-export * from './survey/put-back.js';
-export * from './survey/runs.js';
-export { type Edition, PRACTICES, WIRE_SIZES } from './terms/trade.js';
-export * from './units/money.js';
-export * from './units/plural.js';
-export * from './units/present.js';
-export * from './units/volume.js';
-export * from './units/wire-size.js';
-export * from './wire/plan.js';
+export { profileOf, PROFILES } from './practice/profiles.js';
+export { standardBoxes } from './practice/standard-boxes.js';
+export { WIRE } from './practice/wire.js';
+export { COLOUR_WORDS, LOAD_WORDS, RADIO_WORDS, STRATEGY_WORDS, type Words } from './practice/words.js';
+
+// job
+export { isFromOutside, untoldCores } from './job/conductors.js';
+export { type Conflict, insist, meet, stillOurs, withMyWord } from './job/edit/conflicts.js';
+export { removalOf } from './job/edit/consequences.js';
+export { Edit, EditPart, MOST_BELOW } from './job/edit/edit.js';
+export { inverse } from './job/edit/inverse.js';
+export { fieldByField, putPart, removePart, setParts } from './job/edit/parts.js';
+export { earlierRecords } from './job/edit/record-at.js';
+export { type RecordProblem, recordProblems } from './job/edit/record-problems.js';
+export { reduce } from './job/edit/reduce.js';
+export { eventRecord, lastSwitching, mountedBoxes } from './job/events.js';
+export { editionOf, figureOfAllowance, type JobFigure, ruleFigures } from './job/figures.js';
+export {
+  boxesOfRoom,
+  type JobLookup,
+  labelsOf,
+  lookup,
+  placeKey,
+  roomsInOrder,
+  wantsSmart,
+} from './job/lookup.js';
+export { neutralFamilies } from './job/neutral-families.js';
+export { newJob } from './job/new-job.js';
+export { pointer } from './job/pointer.js';
+export type { Problem } from './job/problem.js';
+export {
+  assembleJob,
+  changedRecords,
+  findRecord,
+  headerOf,
+  type JobRecord,
+  LIST_KINDS,
+  type ListKind,
+  listOf,
+  listsOf,
+  type RecordChange,
+  recordKey,
+  recordName,
+  withList,
+} from './job/records.js';
+export {
+  Change,
+  EditAnswer,
+  EditsAnswer,
+  EditsRequest,
+  HistoryEntry,
+  JobSummary,
+  JoinRequest,
+  JoinState,
+  SiteState,
+} from './job/requests.js';
+export { sameJson } from './job/same.js';
+export { schemaProblems } from './job/schema-problems.js';
+export { Catalogue, Channel, Device, MultiLocation, Terminal } from './job/schema/catalogue.js';
+export {
+  Circuit,
+  ControlPoint,
+  FORMAT,
+  Job,
+  JobEvent,
+  Load,
+  Pairing,
+  PairingAttempt,
+  Photo,
+  Room,
+  Run,
+  Selection,
+  VERSION,
+} from './job/schema/job.js';
+export {
+  Colour,
+  Id,
+  Instant,
+  LoadKind,
+  PracticeId,
+  Role,
+  Strategy,
+  WireSize,
+} from './job/schema/primitives.js';
+export {
+  At,
+  Box,
+  BoxEnclosure,
+  Conductor,
+  ExistingDevice,
+  Hazard,
+  Joint,
+  Label,
+  Position,
+  Reading,
+} from './job/schema/survey.js';
+export { existingTerminals, recordableTerminals, UNRECOGNISED } from './job/terminals.js';
+
+// document
+export { nearMisses } from './document/near-misses.js';
+export { readJobDocument, readJobFile } from './document/read.js';
+export { referenceProblems } from './document/references.js';
+
+// catalogue
+export { deviceName } from './catalogue/device-name.js';
+export { catalogueDocument, namedStill, readCatalogue, takeIn, type TakenIn } from './catalogue/document.js';
+export { CATALOGUE_KINDS, CATALOGUE_LISTS, type CatalogueList } from './catalogue/kinds.js';
+export { catalogueRows, recordsFromRows } from './catalogue/rows.js';
+
+// survey
+export { asFoundDevice, type FoundTerminal, USUAL_FOUND_TERMINALS } from './survey/as-found-device.js';
+export { looksLeft, nextLook, remaining, type SearchAnswer } from './survey/breaker-search.js';
+export {
+  withConductor,
+  withEnd,
+  withExisting,
+  withGangs,
+  withLabel,
+  withoutCable,
+  withoutConductors,
+} from './survey/corrections.js';
+export { labelContext } from './survey/label-context.js';
+export { newBox, repeatedBox } from './survey/new-box.js';
+export { withNewCable } from './survey/new-cable.js';
+export { panelLabel, tracedEvent } from './survey/panel-labels.js';
+export { labelFor, presetContents, type PresetId, PRESETS, presetsFor, usualSize } from './survey/presets.js';
+export { putBackList } from './survey/put-back.js';
+export { conductorWords, readingWords } from './survey/reading-words.js';
+export { farEnds, runOf, runParts, withoutRunOf } from './survey/runs.js';
+
+// power
+export type { ConfirmedRole } from './power/instant.js';
+export { labelClashes } from './power/label-clashes.js';
+export { DEAD_VOLTS, showsLife } from './power/live-readings.js';
+export { materialStops } from './power/material-stops.js';
+export { latestInstant, powerOf, powerOfBox } from './power/power.js';
+export {
+  LEAST_SOURCE_VOLTS,
+  provedEvent,
+  provingHinders,
+  type ProvingPair,
+  provingRound,
+  sourceShown,
+} from './power/prove.js';
+export { readingGate, sourceLooks, sweepPoints } from './power/reading-gate.js';
+export { type BoxPower, type CircuitPower, GATES, type JobPower, type Stop } from './power/vocabulary.js';
+
+// identify
+export type { NextTest } from './identify/asking/next-tests.js';
+export { confirmedIn, confirmedRoles } from './identify/confirmed.js';
+export { type Identification, identifyBox } from './identify/identify.js';
+export { identificationRestsOn, isSameBasis } from './identify/rests-on.js';
+
+// loads
+export {
+  carryOfCircuit,
+  carryOfHouse,
+  type ChannelCarry,
+  type CircuitCarry,
+  energyOfHouse,
+} from './loads/carry.js';
+export { demand } from './loads/demand.js';
+
+// enclosure
+export { boxCapacity, contentsAsFound } from './enclosure/as-found.js';
+export { contentsAsPlanned, plannedDevices } from './enclosure/as-planned.js';
+export { assessBox, assessBoxes, type BoxAssessment } from './enclosure/assess.js';
+export type { BoxContents } from './enclosure/contents.js';
+
+// radio
+export { ENOUGH_BARS, signalAt } from './radio/signal.js';
+
+// match
+export { type Candidate, OF_THE_WAY } from './match/candidate.js';
+export { judgeControlPoint } from './match/control-point.js';
+export { matchBox, matchJob, matchPlace } from './match/match.js';
+export { MATCH_RULES, type MatchRule, type Verdict } from './match/reason.js';
+
+// remedies
+export { remedies, type Remedy, troublesOf } from './remedies/remedies.js';
+
+// homeplan
+export { adoptParts } from './homeplan/adopt.js';
+export { homePlans } from './homeplan/home-plans.js';
+export { type OutageReport, OUTAGES, outagesOf } from './homeplan/outages.js';
+export { type Phase, phasesOf } from './homeplan/phases.js';
+export { type RequirementCost, requirementCosts } from './homeplan/requirements.js';
+export { standingPlaces, stillOpen } from './homeplan/still-open.js';
+export type { HousePlan, PlanChoice, School } from './homeplan/vocabulary.js';
+
+// brief
+export { type PossibleDevices, possibleDevices } from './brief/possible-devices.js';
+export { answeredQuestions, type Question, QUESTIONS } from './brief/questions.js';
+export { usualBrief } from './brief/usual-brief.js';
+export { usualNeed } from './brief/usual-need.js';
+
+// advice
+export { type RoomAdvice, roomAdvice, type SideCost } from './advice/room-advice.js';
+export { type Trial, trialOf } from './advice/trial.js';
+
+// progress
+export {
+  type Blocker,
+  type BoxProgress,
+  boxProgress,
+  jobProgress,
+  type Stage,
+  STAGES,
+} from './progress/progress.js';
+export { worstBlockers } from './progress/worst-blockers.js';
+
+// materials
+export { materialsOf } from './materials/materials.js';
+export { type MaterialLine, SHELVES } from './materials/vocabulary.js';
+
+// commission
+export { pairingHindrance, type PairingTask, pairingTasks, recordAttempt } from './commission/pairing.js';
+
+// findings
+export { boardRows } from './findings/board-rows.js';
+export { labelProblems } from './findings/label-problems.js';
+export { materialRows } from './findings/material-rows.js';
+export {
+  conflictFacts,
+  partFacts,
+  type QuestionWords,
+  recordWords,
+  wordProblem,
+} from './findings/words/changes.js';
+export { ESTIMATE_NOTE, fillLineWords, ruleNote } from './findings/words/fill.js';
+export { conflictWords, nextTestWhy, noteWords, reasonWords } from './findings/words/identify.js';
+export { clashText } from './findings/words/labels.js';
+export { SHELF_WORDS } from './findings/words/materials.js';
+export { FAILURE_TEXT } from './findings/words/pairing.js';
+export {
+  ADVICE_WORDS,
+  OUTAGE_WORDS,
+  requirementWords,
+  RULE_WORDS,
+  SCHOOL_WORDS,
+  TRIAL_WORDS,
+  whyWords,
+} from './findings/words/plans.js';
+export { hinderText, sourceDoubtText } from './findings/words/power.js';
+export { blockerText, houseBlockerText } from './findings/words/progress.js';
+export { sentence } from './findings/words/reasons.js';
+export { remedyWords, sideEffectWords, TROUBLE_WORDS } from './findings/words/remedies.js';
+export { settling, type Settling } from './findings/words/settling.js';
+export { CONDITION_WORDS, HANDS_OFF_STEPS, listed, STOP_WORDS, stopText } from './findings/words/stops.js';

@@ -108,7 +108,8 @@ export async function readHead(file: string, knownMigrations: readonly string[])
   const later = head.migrations.find((name) => !knownMigrations.includes(name));
   if (head.version > VERSION || later !== undefined)
     throw new StartError(
-      `${file} was made by a later version of Inventario${later ? ` (${later})` : ''}; restore it with that version.`,
+      `${file} was made by a later version of Inventario${later ? ` (${later})` : ''}; restore it with ` +
+        'that version.',
     );
   return head;
 }

@@ -60,7 +60,8 @@ function addressOf(home: string, port: number): DatabaseAddress {
 async function migrationsOf(address: DatabaseAddress, dataFolder: string): Promise<string[]> {
   const connection = await mariadb.createConnection({ ...address, connectTimeout: 30_000 }).catch(() => {
     throw new StartError(
-      `The database of ${dataFolder} does not answer on port ${address.port}; INVENTARIO_DB_PORT says where it is.`,
+      `The database of ${dataFolder} does not answer on port ${address.port}; INVENTARIO_DB_PORT says ` +
+        'where it is.',
     );
   });
   try {
@@ -92,6 +93,7 @@ function writeDump({ host, port, user, password, database }: DatabaseAddress, pa
   closeSync(file);
   if (done.status !== 0)
     throw new StartError(
-      `The database cannot be read out: ${(done.stderr || done.error?.message || '').trim().split('\n').at(-1)}`,
+      'The database cannot be read out: ' +
+        `${(done.stderr || done.error?.message || '').trim().split('\n').at(-1)}`,
     );
 }

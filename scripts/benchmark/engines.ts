@@ -1,10 +1,10 @@
 import { assessBoxes, homePlans, lookup, matchJob } from '@inventario/core';
 import { demoCatalogue } from '@inventario/demo';
-import { conflictsOf } from '../../core/src/identify/conflicts.js';
-import { gradesOf } from '../../core/src/identify/grades.js';
-import { nextTests } from '../../core/src/identify/next-tests.js';
-import { type Posterior, posteriorOf } from '../../core/src/identify/posterior.js';
-import { problemOf } from '../../core/src/identify/problem.js';
+import { nextTests } from '../../core/src/identify/asking/next-tests.js';
+import { conflictsOf } from '../../core/src/identify/judging/conflicts.js';
+import { gradesOf } from '../../core/src/identify/judging/grades.js';
+import { problemOf } from '../../core/src/identify/problem/problem.js';
+import { type Posterior, posteriorOf } from '../../core/src/identify/weighing/posterior.js';
 import { closeTheLoop, someRealBox } from '../../core/src/test-support/closed-loop.js';
 import { wideBox } from '../../core/src/test-support/hidden-box.js';
 import { Random } from '../../core/src/test-support/random.js';

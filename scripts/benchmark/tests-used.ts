@@ -1,6 +1,6 @@
 import { type Box, identifyBox, lookup } from '@inventario/core';
-import { everyTest } from '../../core/src/identify/next-tests.js';
-import { problemOf } from '../../core/src/identify/problem.js';
+import { everyTest } from '../../core/src/identify/asking/next-tests.js';
+import { problemOf } from '../../core/src/identify/problem/problem.js';
 import { type HiddenBox, hiddenBox } from '../../core/src/test-support/hidden-box.js';
 import { Random } from '../../core/src/test-support/random.js';
 
@@ -42,7 +42,11 @@ export function testsUsed(boxes: number): string {
     }
     used.textbook += textbook(hidden, look, goal);
   }
-  return `${boxes} boxes of one device with hidden wiring: ${(used.proposed / boxes).toFixed(1)} tests a box as proposed, ${(used.textbook / boxes).toFixed(1)} by the textbook's order to the same; ${confirmed} roles confirmed (${needed} lines, loads and neutrals), ${wrong} wrong`;
+  return (
+    `${boxes} boxes of one device with hidden wiring: ${(used.proposed / boxes).toFixed(1)} tests a box ` +
+    `as proposed, ${(used.textbook / boxes).toFixed(1)} by the textbook's order to the same; ${confirmed} ` +
+    `roles confirmed (${needed} lines, loads and neutrals), ${wrong} wrong`
+  );
 }
 
 /** Lamps first, then every conductor in turn: volts on, volts off, ohms; until as much is confirmed. */

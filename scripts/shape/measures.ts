@@ -1,14 +1,15 @@
 import type { Node } from '@babel/types';
+import { PRACTICES as KNOWN } from '../../core/src/terms/trade.js';
 import { againstTheLayers } from './layers.js';
 import { importsOf, linesOf, nodesOf, type Source } from './source.js';
 
-export const WIDTH = 110;
+const WIDTH = 110;
 /** A function is read at one glance; a component is mostly what it draws. */
-export const FUNCTION_LINES = 60;
-export const COMPONENT_LINES = 100;
-export const PARAMETERS = 5;
+const FUNCTION_LINES = 60;
+const COMPONENT_LINES = 100;
+const PARAMETERS = 5;
 /** `a ? b : c ? d : e` is two deep. */
-export const TERNARY_DEPTH = 2;
+const TERNARY_DEPTH = 2;
 
 /** One place that a measure names. */
 export interface Place {
@@ -27,10 +28,14 @@ export function upwardImports(source: Source, exists: (path: string) => boolean)
   });
 }
 
-/** Lines over the width. One sentence, pattern or list of classes is not broken in two: it is no such line. */
+/**
+ * Lines over the width. One sentence, pattern or list of classes is not broken in two: it is no such line.
+ * Among the words a sentence may hold its facts.
+ */
 export function wideLines(source: Source): Place[] {
+  const isWhole = source.path.startsWith('core/src/findings/words/') ? isOneSentence : isOneLiteral;
   return source.lines.flatMap((text, index) =>
-    text.length > WIDTH && !isOneLiteral(text)
+    text.length > WIDTH && !isWhole(text)
       ? [{ path: source.path, line: index + 1, what: text.trim().slice(0, 60), value: text.length }]
       : [],
   );
@@ -41,6 +46,10 @@ function isOneLiteral(line: string): boolean {
   const texts = line.match(/'[^']*'|"[^"]*"|`[^`$]*`/g) ?? [];
   const longest = Math.max(0, ...texts.map((text) => text.length));
   return line.trim().length - longest <= WIDTH / 3;
+}
+
+function isOneSentence(line: string): boolean {
+  return isOneLiteral(line) || /^(return |: |\? )?`.*`[,;)]*$/.test(line.trim());
 }
 
 /** Functions and components by their lines, the longest first; those that only hold data left out. */
@@ -127,11 +136,15 @@ function chainAbove(above: readonly Node[], node: Node): number {
   return count;
 }
 
-const PRACTICES = new Set(['us', 'ca', 'gb', 'modular']);
+const PRACTICES: ReadonlySet<string> = new Set(KNOWN);
 
 /** Where code outside `practice/` asks which practice it is in, or keeps a table by practice. */
 export function practiceQuestions(source: Source): Place[] {
-  if (source.isTest || /^(core\/src\/practice|demo|core\/src\/test-support)\//.test(source.path)) return [];
+  if (
+    source.isTest ||
+    /^(core\/src\/(practice|terms|test-support)|demo|scripts\/benchmark)\//.test(source.path)
+  )
+    return [];
   const found: Place[] = [];
   const name = (node: Node, what: string) =>
     found.push({ path: source.path, line: node.loc?.start.line ?? 0, what, value: 1 });
@@ -142,6 +155,11 @@ export function practiceQuestions(source: Source): Place[] {
           name(node, `asks for "${side.value}"`);
     } else if (node.type === 'SwitchCase' && node.test?.type === 'StringLiteral') {
       if (PRACTICES.has(node.test.value)) name(node, `case "${node.test.value}"`);
+    } else if (node.type === 'ArrayExpression') {
+      const named = node.elements.filter(
+        (element) => element?.type === 'StringLiteral' && PRACTICES.has(element.value),
+      );
+      if (named.length > 1) name(node, 'a list of practices');
     } else if (node.type === 'ObjectExpression') {
       const keys = node.properties.flatMap((property) =>
         'key' in property && property.key.type === 'Identifier' ? [property.key.name] : [],

@@ -1,8 +1,8 @@
+import { referenceProblems } from '../document/references.js';
 import type { EditPart } from '../job/edit/edit.js';
 import { putPart } from '../job/edit/parts.js';
 import type { Problem } from '../job/problem.js';
 import { type JobRecord, recordKey } from '../job/records.js';
-import { referenceProblems } from '../job/references.js';
 import { Catalogue } from '../job/schema/catalogue.js';
 import { FORMAT, type Job } from '../job/schema/job.js';
 import { schemaProblems } from '../job/schema-problems.js';

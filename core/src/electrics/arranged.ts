@@ -1,6 +1,37 @@
-import type { Wiring } from '../identify/problem.js';
-import type { Arrangement, Problem } from '../identify/vocabulary.js';
-import { Joined } from '../wire/joined.js';
+import type { Reading } from '../job/schema/survey.js';
+import { Joined } from './joined.js';
+
+/** Where things are joined as found: what every arrangement takes apart in its own way. */
+export interface Wiring {
+  /** The node each core ends on; null: capped, on the box's screw, or passing through. */
+  coreNode: (string | null)[];
+  /** Tails and leads: which nodes they join, and the id they are lifted by. */
+  links: { id: string; nodes: [string, string] }[];
+  /** Nodes by position: the terminals of its device. */
+  terminals: ReadonlyMap<number, string[]>;
+  /**
+   * Terminals a device joins inside itself whatever its state: the two halves of a receptacle with their tab.
+   */
+  bridged: { position: number; nodes: [string, string] }[];
+}
+
+/** The device at a position, as far as its contacts go. */
+export interface ContactPosition {
+  index: number;
+  existing: string;
+  /** What is at each terminal; absent: nothing there. */
+  nets: ReadonlyMap<string, unknown>;
+  /** Terminal roles of a catalogue device. */
+  roles: ReadonlyMap<string, string> | null;
+}
+
+/** How a box is taken apart; `lifted` names cores, `joined` joints. */
+export interface TakenApart {
+  kind: Reading['arrangement'];
+  position: number | null;
+  lifted: ReadonlySet<number>;
+  joined: ReadonlySet<string>;
+}
 
 /** A contact between two groups that a switch closes in one of its states. */
 interface Contact {
@@ -32,12 +63,15 @@ export interface Arranged {
  *     lifted       in place but for the lifted
  *     parted       every insulated conductor alone, but for joints named as left closed
  */
-export function arrange(problem: Problem, wiring: Wiring, arrangement: Arrangement): Arranged {
+export function arrange(
+  positions: readonly ContactPosition[],
+  wiring: Wiring,
+  arrangement: TakenApart,
+): Arranged {
   const { kind, lifted, joined } = arrangement;
   const out =
     kind === 'device-out'
-      ? (arrangement.position ??
-        (problem.positions.length === 1 ? (problem.positions[0]?.index ?? null) : null))
+      ? (arrangement.position ?? (positions.length === 1 ? (positions[0]?.index ?? null) : null))
       : null;
   const taken = new Set(out === null ? [] : (wiring.terminals.get(out) ?? []));
   const together = new Joined();
@@ -67,7 +101,7 @@ export function arrange(problem: Problem, wiring: Wiring, arrangement: Arrangeme
   const groupOf = wiring.coreNode.map((_, core) => numberOf(`core:${core}`));
   const contacts: Contact[] = [];
   if (kind !== 'parted')
-    for (const position of problem.positions) {
+    for (const position of positions) {
       if (position.index === out) continue;
       const at = (terminal: string) =>
         position.nets.has(terminal) ? numberOf(`terminal:${position.index}.${terminal}`) : null;
@@ -83,7 +117,7 @@ export function arrange(problem: Problem, wiring: Wiring, arrangement: Arrangeme
 }
 
 function addContacts(
-  position: Problem['positions'][number],
+  position: ContactPosition,
   add: (from: string, to: string, when: Contact['when']) => void,
 ): void {
   switch (position.existing) {

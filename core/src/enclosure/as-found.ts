@@ -1,10 +1,11 @@
 import { isAluminium, isFromOutside } from '../job/conductors.js';
 import { figuresInUse } from '../job/figures.js';
 import { type JobLookup, labelsOf } from '../job/lookup.js';
+import { looseEnds } from '../job/loose-ends.js';
 import type { Device } from '../job/schema/catalogue.js';
 import type { Job } from '../job/schema/job.js';
 import type { WireSize } from '../job/schema/primitives.js';
-import type { At, Box, Conductor, Label, Position } from '../job/schema/survey.js';
+import type { Box, Conductor, Label, Position } from '../job/schema/survey.js';
 import { usualBody } from '../practice/bodies.js';
 import type { PracticeProfile } from '../practice/profile.js';
 import { profileOf } from '../practice/profiles.js';
@@ -121,23 +122,6 @@ function contentConductor(conductor: Conductor, label: Label | undefined, job: J
       (conductor.freeLength ?? loopFrom) >= loopFrom,
     length: conductor.freeLength ?? USUAL_LENGTH,
   };
-}
-
-const looseEndsOf = new WeakMap<Box, readonly { conductor: Conductor; at: At }[]>();
-
-/**
- * Every loose end of the box's conductors: one of a cable conductor, two of a pigtail, none of one that
- * passes through. Kept as long as the box object lives: two hundred devices ask for the same.
- */
-export function looseEnds(box: Box): readonly { conductor: Conductor; at: At }[] {
-  let ends = looseEndsOf.get(box);
-  if (!ends) {
-    ends = box.conductors.flatMap((conductor) =>
-      (conductor.ends ?? (conductor.at ? [conductor.at] : [])).map((at) => ({ conductor, at })),
-    );
-    looseEndsOf.set(box, ends);
-  }
-  return ends;
 }
 
 export function foundJoint(

@@ -28,7 +28,7 @@ export interface FillResult {
 type FillFigures = NonNullable<FiguresInUse['fill']>;
 
 /** Used may exceed capacity by this much, mL, before the verdict turns: conversion dust, not room. */
-export const FILL_TOLERANCE = 0.05;
+const FILL_TOLERANCE = 0.05;
 
 /**
  * Box fill by the counting rule of the practice, volumes in mL, unrounded; see {@link printedFill}.
@@ -248,7 +248,7 @@ function merged(deep: FillLine[]): FillLine[] {
   return [{ ...first, what: deep.map((line) => line.what).join(', '), count, ml: count * first.eachMl }];
 }
 
-export function deepestBody(strap: Strap): number {
+function deepestBody(strap: Strap): number {
   return Math.max(0, ...strap.bodies.map(({ body }) => body.depth));
 }
 

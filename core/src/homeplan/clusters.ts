@@ -1,6 +1,6 @@
 import { type JobLookup, placeKey } from '../job/lookup.js';
 import type { Selection } from '../job/schema/job.js';
-import { BoxTogether } from '../match/box-together.js';
+import { type BoxTogether, boxTogether } from '../match/ways-at.js';
 import type { Unit } from './units.js';
 import type { Option, PlanChoice } from './vocabulary.js';
 
@@ -185,7 +185,7 @@ export function clustersOf(units: readonly Unit[], known: JobLookup): Cluster[] 
         throw new Error(
           `A plan names the box "${boxId}", which is not in the job: check references before planning`,
         );
-      answer = new BoxTogether(box, known);
+      answer = boxTogether(box, known);
       boxes.set(boxId, answer);
     }
     return answer;

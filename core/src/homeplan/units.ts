@@ -1,19 +1,8 @@
-import { verdictOf } from '../findings/finding.js';
 import { type JobLookup, placeKey, wantsSmart } from '../job/lookup.js';
 import type { Device } from '../job/schema/catalogue.js';
 import type { Group, Job } from '../job/schema/job.js';
-import type { Strategy } from '../job/schema/primitives.js';
 import type { Box, Position } from '../job/schema/survey.js';
-import {
-  ALONE,
-  type GroupPlace,
-  IN_GROUP,
-  judgePartner,
-  PlaceJudge,
-  partnerDevices,
-} from '../match/match.js';
-import { groupPart, withoutDevice } from '../match/multi-location.js';
-import { placeFacts } from '../match/place.js';
+import { waysAt } from '../match/ways-at.js';
 import type { Option, PlanChoice } from './vocabulary.js';
 
 /** What is decided as one: a place outside groups, or a group of which a place wants a device. */
@@ -56,92 +45,19 @@ export function unitsOf(known: JobLookup): Unit[] {
 }
 
 function aloneUnit(box: Box, position: Position, known: JobLookup): Unit {
-  const judge = new PlaceJudge(placeFacts(box, position, known), 'by-itself');
-  const ways: Option[] = [];
-  for (const device of known.job.catalogue.devices)
-    for (const strategy of ALONE) {
-      const candidate = judge.candidate(device, strategy);
-      if (candidate.verdict !== 'fits' && candidate.verdict !== 'fits-with') continue;
-      const choice = {
-        boxId: box.id,
-        position: position.index,
-        deviceId: device.id,
-        strategy,
-        with: candidate.with,
-      };
-      ways.push(optionOf([choice], 1, known));
-    }
+  const ways = waysAt({ box, position }, known).map((choices) => optionOf(choices, 1, known));
   const places = [{ boxId: box.id, position: position.index, smart: true }];
   return { places, ways: ways.filter((way) => allowed(way, known.job)) };
 }
 
 function groupUnit(group: Group, known: JobLookup): Unit {
-  const at = group.places.flatMap(({ boxId, position: index }) => {
-    const box = known.boxes.get(boxId);
-    const position = box?.positions.find((entry) => entry.index === index);
-    return box && position ? [{ box, position }] : [];
+  const places = group.places.flatMap(({ boxId, position: index }) => {
+    const position = known.boxes.get(boxId)?.positions.find((entry) => entry.index === index);
+    return position ? [{ boxId, position: index, smart: wantsSmart(position) }] : [];
   });
-  const smart = at.filter(({ position }) => wantsSmart(position)).length;
-  const ways: Option[] = [];
-  for (const { box, position } of at) {
-    const judge = new PlaceJudge(placeFacts(box, position, known), 'by-itself');
-    for (const device of known.job.catalogue.devices)
-      for (const strategy of IN_GROUP)
-        for (const choices of groupChoices(judge, device, strategy, known))
-          ways.push(optionOf(choices, smart, known));
-  }
-  const places = at.map(({ box, position }) => ({
-    boxId: box.id,
-    position: position.index,
-    smart: wantsSmart(position),
-  }));
+  const served = places.filter(({ smart }) => smart).length;
+  const ways = waysAt({ group }, known).map((choices) => optionOf(choices, served, known));
   return { places, ways: ways.filter((way) => way.families.size <= 1 && allowed(way, known.job)) };
-}
-
-/** Every way with this device as the one that feeds the load, each partner that suits at each other place. */
-function groupChoices(
-  judge: PlaceJudge,
-  device: Device,
-  strategy: Strategy,
-  known: JobLookup,
-): PlanChoice[][] {
-  const { place } = judge;
-  const answer = groupPart(device, strategy, place);
-  if ('block' in answer || answer.part.role !== 'main') return [];
-  const { part } = answer;
-  const parts: string[] = [];
-  const verdict = verdictOf(judge.asPart(device, strategy, part, parts), parts);
-  if (verdict !== 'fits' && verdict !== 'fits-with') return [];
-  let choices: PlanChoice[][] = [
-    [{ boxId: place.box.id, position: place.position.index, deviceId: device.id, strategy, with: parts }],
-  ];
-  for (const other of judge.otherPlaces()) {
-    const there = partnerChoices(other, device, strategy, part, known);
-    choices = choices.flatMap((before) => there.map((choice) => [...before, choice]));
-  }
-  return choices;
-}
-
-function partnerChoices(
-  other: GroupPlace,
-  device: Device,
-  strategy: Strategy,
-  part: Parameters<typeof partnerDevices>[2],
-  known: JobLookup,
-): PlanChoice[] {
-  const choice = (deviceId: string | null): PlanChoice => ({
-    boxId: other.place.box.id,
-    position: other.place.position.index,
-    deviceId,
-    strategy,
-    with: [],
-  });
-  const without = withoutDevice(strategy, part.entry, other.place);
-  if (without) return without.reason ? [] : [choice(null)];
-  return partnerDevices(device, strategy, part, false, known).flatMap((partner) => {
-    const judged = judgePartner(other, partner, strategy, part.entry);
-    return !('block' in judged) && verdictOf(judged.reasons, []) === 'fits' ? [choice(partner.id)] : [];
-  });
 }
 
 /** Pins and bans. */

@@ -1,7 +1,7 @@
 import { type JobLookup, placeKey } from '../job/lookup.js';
 import type { Device } from '../job/schema/catalogue.js';
 import type { Selection } from '../job/schema/job.js';
-import { type Candidate, matchPlace, OF_THE_WAY } from '../match/match.js';
+import { type Stopped, stopsAt } from '../match/ways-at.js';
 import { admitsDevice } from './schools.js';
 import type { PlanChoice, School } from './vocabulary.js';
 
@@ -20,7 +20,9 @@ export class WhyUnserved {
     const group = this.known.groups.get(placeKey(place.boxId, place.position));
     const boxes = new Set([place.boxId, ...(group?.places ?? []).map((other) => other.boxId)]);
     const beside = choices.filter((choice) => boxes.has(choice.boxId));
-    const key = `${placeKey(place.boxId, place.position)}: ${beside.map((choice) => `${choice.boxId}/${choice.position}=${choice.deviceId}`).join()}`;
+    const key =
+      `${placeKey(place.boxId, place.position)}: ` +
+      `${beside.map((choice) => `${choice.boxId}/${choice.position}=${choice.deviceId}`).join()}`;
     let stops = this.judged.get(key);
     if (!stops) {
       stops = this.judge(place, beside);
@@ -48,9 +50,7 @@ export class WhyUnserved {
       job: { ...this.known.job, selections },
       selections: new Map(selections.map((entry) => [placeKey(entry.boxId, entry.position), entry])),
     };
-    const box = house.boxes.get(place.boxId);
-    const position = box?.positions.find((entry) => entry.index === place.position);
-    return box && position ? stopsByDevice(matchPlace(box, position, house), place, house) : [];
+    return stopsByDevice(stopsAt(place, house), place, house);
   }
 }
 
@@ -62,7 +62,7 @@ interface DeviceStops {
 
 /** What stops each device in the way that is stopped by least. */
 function stopsByDevice(
-  candidates: readonly Candidate[],
+  candidates: readonly Stopped[],
   place: { boxId: string; position: number },
   known: JobLookup,
 ): DeviceStops[] {
@@ -72,32 +72,24 @@ function stopsByDevice(
   const bans = (brief?.bans ?? []).filter(here);
   // Where a device is pinned nothing else may stand: what stops that one is why.
   const pins = (brief?.pins ?? []).filter(here);
-  const meets = (candidate: Candidate) =>
-    pins.every(
-      (pin) =>
-        (pin.deviceId ?? candidate.deviceId) === candidate.deviceId &&
-        (pin.strategy ?? candidate.strategy) === candidate.strategy,
-    );
+  const meets = ({ device, strategy }: Stopped) =>
+    pins.every((pin) => (pin.deviceId ?? device.id) === device.id && (pin.strategy ?? strategy) === strategy);
   // What is made for another practice is stopped by that alone, and says nothing of the place, unless there
   // is nothing else.
   const { practice, catalogue } = known.job;
   const ours = catalogue.devices.some((device) => device.practices.includes(practice));
   const byDevice = new Map<string, DeviceStops & { ofTheWay: boolean }>();
   for (const candidate of candidates) {
-    const device = known.devices.get(candidate.deviceId);
-    if (!device || !meets(candidate) || (ours && !device.practices.includes(practice))) continue;
-    const stopping = candidate.reasons.filter(
-      (reason) => reason.outcome === 'block' || reason.outcome === 'unproved',
-    );
-    const stops = new Set<string>(stopping.map((reason) => reason.rule));
+    const { device, ofTheWay } = candidate;
+    if (!meets(candidate) || (ours && !device.practices.includes(practice))) continue;
+    const stops = new Set<string>(candidate.rules);
     if (bans.some((ban) => ban.deviceId === device.id)) stops.add('ban');
-    const ofTheWay = stopping.some((reason) => OF_THE_WAY.has(reason.code));
     const before = byDevice.get(device.id);
     const better =
       !before ||
       (before.ofTheWay && !ofTheWay) ||
       (before.ofTheWay === ofTheWay && stops.size < before.stops.size);
-    const otherwise = candidate.partners.length > 0 ? 'multi-location' : device.hubId ? 'hub' : 'router';
+    const otherwise = candidate.partnered ? 'multi-location' : device.hubId ? 'hub' : 'router';
     if (better) byDevice.set(device.id, { device, stops, otherwise, ofTheWay });
   }
   return [...byDevice.values()];

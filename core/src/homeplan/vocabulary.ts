@@ -1,16 +1,10 @@
-import type { Strategy } from '../job/schema/primitives.js';
+import type { Choice } from '../match/ways-at.js';
 
 export const SCHOOLS = ['lowest-cost', 'no-hub', 'one-mesh-hub', 'makers-hub', 'fewest-families'] as const;
 export type School = (typeof SCHOOLS)[number];
 
-/** What stands at one place: `deviceId` null where the mechanical switch stays or is tied through. */
-export interface PlanChoice {
-  boxId: string;
-  position: number;
-  deviceId: string | null;
-  strategy: Strategy;
-  with: readonly string[];
-}
+/** What a plan puts at one place. */
+export type PlanChoice = Choice;
 
 /**
  * A way of serving a unit, or of serving a cluster: its choices and what they take of money, time, air and
@@ -35,7 +29,7 @@ export interface Option {
   radios: ReadonlySet<string>;
 }
 
-export interface UnservedPlace {
+interface UnservedPlace {
   boxId: string;
   position: number;
   /** The rules that stop every device, fewest first: one where one stops them all. */

@@ -3,9 +3,9 @@ import { lookup } from '../job/lookup.js';
 import type { Reading } from '../job/schema/survey.js';
 import { followed, identifyHidden, someBox } from '../test-support/followed.js';
 import { Random } from '../test-support/random.js';
+import { everyTest } from './asking/next-tests.js';
 import type { Identification } from './identify.js';
-import { everyTest } from './next-tests.js';
-import { problemOf } from './problem.js';
+import { problemOf } from './problem/problem.js';
 
 const conductor = (result: Identification, id: string) =>
   result.conductors.find((entry) => entry.id === id) as Identification['conductors'][number];

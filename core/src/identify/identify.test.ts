@@ -6,12 +6,12 @@ import { exampleJob } from '../test-support/examples.js';
 import { followed, someBox } from '../test-support/followed.js';
 import { hiddenBox } from '../test-support/hidden-box.js';
 import { Random } from '../test-support/random.js';
-import { explanationsOf } from './explanations.js';
+import { explanationsOf } from './explaining/explanations.js';
 import { type Identification, identifyBox } from './identify.js';
-import { Likelihood } from './likelihood.js';
-import { posteriorOf, roleOfCore } from './posterior.js';
-import { problemOf } from './problem.js';
-import { ROLES } from './vocabulary.js';
+import { problemOf } from './problem/problem.js';
+import { ROLES } from './problem/vocabulary.js';
+import { Likelihood } from './weighing/likelihood.js';
+import { posteriorOf, roleOfCore } from './weighing/posterior.js';
 
 const AT = '2026-05-04T09:00:00Z';
 const known = (job: Job, box: Box): JobLookup => lookup({ ...job, boxes: [box, ...job.boxes.slice(1)] });

@@ -3,15 +3,22 @@ import type { Role } from '../job/schema/primitives.js';
 import type { Box, Conductor } from '../job/schema/survey.js';
 import { stopsFromReadings } from '../power/box-stops.js';
 import { looksLikeGround } from '../practice/wire.js';
-import { type Conflict, conflictsOf } from './conflicts.js';
-import { type CoreGrade, type Grade, gradesOf, type Missing } from './grades.js';
-import { type GroundGrade, groundGrades } from './ground-grades.js';
-import { byValue, groundTest, isSampled, type NextTest, nextTests, type RankedTest } from './next-tests.js';
-import { type Posterior, posteriorOf } from './posterior.js';
-import { colourPrior } from './priors.js';
-import { problemOf } from './problem.js';
-import { splitBox } from './split.js';
-import { type CoreClass, type Problem, ROLE_OF, ROLES } from './vocabulary.js';
+import {
+  byValue,
+  groundTest,
+  isSampled,
+  type NextTest,
+  nextTests,
+  type RankedTest,
+} from './asking/next-tests.js';
+import { type Conflict, conflictsOf } from './judging/conflicts.js';
+import { type CoreGrade, type Grade, gradesOf, type Missing } from './judging/grades.js';
+import { type GroundGrade, groundGrades } from './judging/ground-grades.js';
+import { colourPrior } from './problem/priors.js';
+import { problemOf } from './problem/problem.js';
+import { splitBox } from './problem/split.js';
+import { type CoreClass, type Problem, ROLE_OF, ROLES } from './problem/vocabulary.js';
+import { type Posterior, posteriorOf } from './weighing/posterior.js';
 
 export interface IdentifiedConductor {
   id: string;

@@ -12,7 +12,9 @@ export function isAluminium(conductor: Pick<Conductor, 'material'>): boolean {
   return conductor.material === 'aluminium' || conductor.material === 'copper-clad';
 }
 
-/** Conductors from outside whose free end is in this box, grounds aside: what a lead or an indicator reaches. */
+/**
+ * Conductors from outside whose free end is in this box, grounds aside: what a lead or an indicator reaches.
+ */
 export function reachableCores(box: Box): Conductor[] {
   const labels = labelsOf(box);
   return box.conductors.filter(

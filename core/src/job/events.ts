@@ -18,7 +18,7 @@ export function instantOf(entry: { at?: string | undefined }): number {
 }
 
 /** By the clock; at one instant the later in the file is the later. */
-export function byClock(a: Placed, b: Placed): number {
+function byClock(a: Placed, b: Placed): number {
   return a.at === b.at ? a.place - b.place : a.at - b.at;
 }
 

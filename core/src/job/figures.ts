@@ -22,7 +22,7 @@ export function ruleFigures(job: FigureSource): JobFigure[] {
 }
 
 /** The figures of a counting rule, as a job has them. Volumes mL, lengths mm. */
-export interface FillFigures {
+interface FillFigures {
   allowance: Record<Gauge, number>;
   /** A loop this long or longer counts twice; Infinity: none does. */
   loopFrom: number;
@@ -105,9 +105,4 @@ export function figureOfAllowance(size: WireSize | null): string | null {
 export function editionOf(job: Pick<Job, 'practice' | 'edition'>): Edition | null {
   const { editions } = profileOf(job);
   return editions && (job.edition ?? editions.usual);
-}
-
-/** How the boxes of a job are counted, as results print it. */
-export function methodOf(job: Pick<Job, 'practice' | 'edition'>): CountingRule['method'] {
-  return profileOf(job).count?.(job.edition).method ?? 'none';
 }

@@ -28,7 +28,10 @@ function wording(issue: z.core.$ZodIssue): string {
     case 'invalid_type':
       return `must be ${article(issue.expected)}`;
     case 'invalid_value':
-      return `must be ${issue.values.length === 1 ? JSON.stringify(issue.values[0]) : `one of ${issue.values.map((value) => JSON.stringify(value)).join(', ')}`}`;
+      return (
+        'must be ' +
+        `${issue.values.length === 1 ? JSON.stringify(issue.values[0]) : `one of ${issue.values.map((value) => JSON.stringify(value)).join(', ')}`}`
+      );
     case 'too_small':
       return issue.origin === 'string' || issue.origin === 'array'
         ? issue.message

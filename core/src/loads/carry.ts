@@ -4,13 +4,13 @@ import type { Channel, Device } from '../job/schema/catalogue.js';
 import type { Circuit, Job, Load } from '../job/schema/job.js';
 import type { WireSize } from '../job/schema/primitives.js';
 import type { Box, Position } from '../job/schema/survey.js';
-import { isTwoWire } from '../match/terminal-needs.js';
 import { smallConductors } from '../power/small-conductors.js';
 import { WIRE } from '../practice/wire.js';
 import { assignChannels } from './channels.js';
 import { demand } from './demand.js';
 import { removedSides } from './fins.js';
 import { type RatingResult, rateChannel } from './rating.js';
+import { isTwoWire } from './terminal-needs.js';
 
 /** What a channel of a device would carry at a place. */
 export interface ChannelCarry {

@@ -1,8 +1,8 @@
+import { foundNets, type NetName } from '../electrics/found-nets.js';
 import { contentsAsPlanned, plannedDevices, strapsAsPlanned } from '../enclosure/as-planned.js';
 import type { BoxContents } from '../enclosure/contents.js';
 import { type FillResult, fill } from '../enclosure/fill.js';
 import { packing, wireMl } from '../enclosure/space.js';
-import { NO_REASONS, type Reason } from '../findings/finding.js';
 import { figuresInUse } from '../job/figures.js';
 import type { JobLookup } from '../job/lookup.js';
 import type { Device } from '../job/schema/catalogue.js';
@@ -12,10 +12,10 @@ import { profileOf } from '../practice/profiles.js';
 import { largestSize, USUAL_LENGTH, WIRE } from '../practice/wire.js';
 import { rounded } from '../units/volume.js';
 import { connectorRange } from '../wire/connectors.js';
-import { foundNets, type NetName } from '../wire/found-nets.js';
 import { type JointPlan, planJoints } from '../wire/plan.js';
 import { type PlannedDevice, terminalNets } from '../wire/terminal-nets.js';
 import type { PlaceFacts } from './place.js';
+import { NO_REASONS, type Reason } from './reason.js';
 
 /**
  * Whether the box closes with a device in it and the others as selected, else as found: the code's count, and
@@ -273,8 +273,8 @@ export function packingSignature(device: Device): string {
 }
 
 /**
- * A count by yokes knows connectors only as terminal blocks, and not in every edition; where none can come up,
- * the joints of a plan do not matter to it.
+ * A count by yokes knows connectors only as terminal blocks, and not in every edition; where none can come
+ * up, the joints of a plan do not matter to it.
  */
 function connectorsDoNotCount(box: Box, known: JobLookup): boolean {
   const { job } = known;

@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import { sentence } from '../findings/sentences.js';
+import { sentence } from '../findings/words/reasons.js';
 import { lookup } from '../job/lookup.js';
 import type { Device } from '../job/schema/catalogue.js';
 import type { ControlPoint, Job } from '../job/schema/job.js';

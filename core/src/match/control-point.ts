@@ -1,8 +1,8 @@
 import { deviceName } from '../catalogue/device-name.js';
-import { type Reason, type Verdict, verdictOf } from '../findings/finding.js';
 import { type JobLookup, placeKey } from '../job/lookup.js';
 import type { Device } from '../job/schema/catalogue.js';
 import type { ControlPoint } from '../job/schema/job.js';
+import { type Reason, type Verdict, verdictOf } from './reason.js';
 
 export interface JudgedControl {
   id: string;

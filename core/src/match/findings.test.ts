@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
-import { sentence } from '../findings/sentences.js';
-import { settling } from '../findings/settling.js';
+import { sentence } from '../findings/words/reasons.js';
+import { settling } from '../findings/words/settling.js';
 import type { Device } from '../job/schema/catalogue.js';
 import type { Job } from '../job/schema/job.js';
 import type { Box } from '../job/schema/survey.js';

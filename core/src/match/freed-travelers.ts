@@ -1,8 +1,8 @@
-import type { Reason } from '../findings/finding.js';
 import { labelsOf } from '../job/lookup.js';
+import type { TerminalNeeds } from '../loads/terminal-needs.js';
 import { profileOf } from '../practice/profiles.js';
 import { neutralOf, type PlaceFacts } from './place.js';
-import type { TerminalNeeds } from './terminal-needs.js';
+import type { Reason } from './reason.js';
 
 /**
  * What freed travelers bring to a place of a group. Where the switches go, their travelers can carry the line

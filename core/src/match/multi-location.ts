@@ -1,7 +1,7 @@
-import { NO_REASONS, type Reason } from '../findings/finding.js';
 import type { Device, MultiLocation } from '../job/schema/catalogue.js';
 import type { Strategy } from '../job/schema/primitives.js';
 import type { PlaceFacts } from './place.js';
+import { NO_REASONS, type Reason } from './reason.js';
 
 /** How a device takes part at a place of a group: as the one that feeds the load, or as its partner. */
 export interface GroupPart {

@@ -1,3 +1,4 @@
+import { foundNets, type NetName } from '../electrics/found-nets.js';
 import { confirmedRoles } from '../identify/confirmed.js';
 import { isFromOutside, untoldCores } from '../job/conductors.js';
 import { type JobLookup, labelsOf, placeKey } from '../job/lookup.js';
@@ -6,7 +7,6 @@ import type { Box, Need, Position } from '../job/schema/survey.js';
 import { stopCodes } from '../power/box-stops.js';
 import type { StopCode } from '../power/vocabulary.js';
 import { isGround } from '../practice/wire.js';
-import { foundNets, type NetName } from '../wire/found-nets.js';
 import { type Doubt, settledBox } from './settled.js';
 
 /**

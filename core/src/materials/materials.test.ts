@@ -1,10 +1,10 @@
 import { describe, expect, test } from '@jest/globals';
+import { materialRows } from '../findings/material-rows.js';
 import { lookup } from '../job/lookup.js';
 import type { Device } from '../job/schema/catalogue.js';
 import type { Job } from '../job/schema/job.js';
 import type { Box } from '../job/schema/survey.js';
 import { exampleJob } from '../test-support/examples.js';
-import { materialRows } from './material-rows.js';
 import { materialsOf } from './materials.js';
 
 function list(change: (job: Job, device: Device, box: Box) => void = () => {}, name = 'pantry') {

@@ -155,7 +155,9 @@ function wantJoints(box: Box, known: JobLookup, want: Want): void {
         shelf: 'connectors',
         item: `connector:${smallest.id}`,
         what: CONNECTOR_WORDS[smallest.kind],
-        detail: `${smallest.id}, ${smallest.conductors?.[0] ?? 2} to ${smallest.conductors?.[1] ?? 2} conductors`,
+        detail:
+          `${smallest.id}, ${smallest.conductors?.[0] ?? 2} to ${smallest.conductors?.[1] ?? 2} ` +
+          'conductors',
         unit: 'piece',
         priceEach: smallest.price,
       },

@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
-import { gateText, hinderText } from '../findings/power-sentences.js';
-import { stopText } from '../findings/stop-sentences.js';
+import { gateText, hinderText } from '../findings/words/power.js';
+import { stopText } from '../findings/words/stops.js';
 import type { Circuit, Job, JobEvent } from '../job/schema/job.js';
 import type { Box, Label, Reading } from '../job/schema/survey.js';
 import { exampleJob } from '../test-support/examples.js';

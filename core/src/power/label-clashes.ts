@@ -1,10 +1,10 @@
+import { nodeOf } from '../electrics/found-nets.js';
+import { Joined } from '../electrics/joined.js';
 import { labelsOf } from '../job/lookup.js';
 import { neutralFamilies } from '../job/neutral-families.js';
 import type { Job } from '../job/schema/job.js';
 import type { At, Box, Label } from '../job/schema/survey.js';
 import { looksLikeGround } from '../practice/wire.js';
-import { nodeOf } from '../wire/found-nets.js';
-import { Joined } from '../wire/joined.js';
 import type { ConfirmedRole } from './instant.js';
 
 /** Labels that cannot all be true of what hangs together. */

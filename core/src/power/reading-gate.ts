@@ -27,7 +27,7 @@ export type ReadingSetUp = Pick<Reading, 'tool' | 'arrangement' | 'position' | '
  *
  * @param roleOf what the readings make of a conductor that no label speaks of
  */
-export function opensNeutral(
+function opensNeutral(
   box: Box,
   power: Pick<BoxPower, 'carriesNeutral'>,
   { arrangement, position, lifted }: Omit<ReadingSetUp, 'tool'>,
@@ -49,7 +49,7 @@ export function opensNeutral(
  * Circuits that may be on although a neutral of the box must not stand open then: of its circle, and breakers
  * of no box.
  */
-export function liveAtNeutral(job: Job, power: BoxPower, circuits: readonly CircuitPower[]): string[] {
+function liveAtNeutral(job: Job, power: BoxPower, circuits: readonly CircuitPower[]): string[] {
   const stateOf = (id: string) => circuits.find((circuit) => circuit.circuitId === id)?.state;
   return [
     ...power.circle.filter((id) => stateOf(id) !== 'off'),

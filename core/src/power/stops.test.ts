@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import { labelProblems } from '../check/check-labels.js';
+import { labelProblems } from '../findings/label-problems.js';
 import { identifyBox } from '../identify/identify.js';
 import { lookup } from '../job/lookup.js';
 import type { Job } from '../job/schema/job.js';

@@ -9,7 +9,7 @@ export interface CircuitPower {
 }
 
 /** How far a box is proved dead. `face`: before the device came out; only `device-out` opens the work. */
-export type Dead = 'none' | 'face' | 'device-out';
+type Dead = 'none' | 'face' | 'device-out';
 
 /** What keeps a box from being proved, ended its proof, or keeps it from being worked on. */
 export interface Hinder {

@@ -1,7 +1,7 @@
 import { afterAll, beforeAll, beforeEach, describe, expect, test } from '@jest/globals';
 import { assessBox } from '../enclosure/assess.js';
-import { ruleNote } from '../findings/fill-sentences.js';
-import { sentence } from '../findings/sentences.js';
+import { ruleNote } from '../findings/words/fill.js';
+import { sentence } from '../findings/words/reasons.js';
 import { homePlans } from '../homeplan/home-plans.js';
 import { identifyBox } from '../identify/identify.js';
 import { lookup } from '../job/lookup.js';
@@ -32,7 +32,9 @@ beforeEach(() => {
 });
 const newId = () => `n${++serial}`;
 
-/** A house of the fifth practice: one box with power at the switch, and the devices of another's catalogue. */
+/**
+ * A house of the fifth practice: one box with power at the switch, and the devices of another's catalogue.
+ */
 const house = (): Job => {
   const { catalogue } = exampleJob('galley');
   const devices = catalogue.devices.map((device) => ({

@@ -68,8 +68,8 @@ export type StandardBoxRow = readonly [
 ];
 
 /**
- * All that differs between practices, one object each. What a practice does not say is the same everywhere and
- * stands in the engines. Lengths mm, volumes mL, amperes, volts.
+ * All that differs between practices, one object each. What a practice does not say is the same everywhere
+ * and stands in the engines. Lengths mm, volumes mL, amperes, volts.
  */
 export interface PracticeProfile {
   id: PracticeId;
@@ -135,7 +135,7 @@ export interface PracticeProfile {
 }
 
 /** `perModule`: so wide for each module; `sharedByYoke`: one body serves all switches of a plate. */
-export interface SwitchBody {
+interface SwitchBody {
   kinds: ReadonlySet<ExistingDevice>;
   body: Body;
   perModule: boolean;

@@ -1,5 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { pairingHindrance, pairingTasks, recordAttempt } from '../commission/pairing.js';
+import { boardRows } from '../findings/board-rows.js';
+import { blockerText } from '../findings/words/progress.js';
 import { putPart, removePart, setParts } from '../job/edit/parts.js';
 import { reduce } from '../job/edit/reduce.js';
 import { mountedBoxes } from '../job/events.js';
@@ -9,8 +11,7 @@ import type { Box } from '../job/schema/survey.js';
 import { circuitPower } from '../power/power.js';
 import { signalAt } from '../radio/signal.js';
 import { exampleJob } from '../test-support/examples.js';
-import { boardRows } from './board-rows.js';
-import { blockerText, boxProgress, jobProgress, STAGES } from './progress.js';
+import { boxProgress, jobProgress, STAGES } from './progress.js';
 import { worstBlockers } from './worst-blockers.js';
 
 const apply = (job: Job, parts: Parameters<typeof reduce>[1]['parts']): Job => {

@@ -7,15 +7,14 @@ import type { Job } from '../job/schema/job.js';
 import type { Box } from '../job/schema/survey.js';
 import { stopCodes } from '../power/box-stops.js';
 import { labelClashes } from '../power/label-clashes.js';
-import { plural } from '../units/plural.js';
 
 /** The stages of a box in the order of the work. */
 export const STAGES = ['surveyed', 'identified', 'chosen', 'wired', 'paired'] as const;
 export type Stage = (typeof STAGES)[number];
 
 /**
- * What still keeps a box from a stage: a code, and what to count or name. The sentence stands in {@link
- * blockerText}.
+ * What still keeps a box from a stage: a code, and what to count or name. The sentence stands in
+ * `findings/words/progress.ts`.
  */
 export interface Blocker {
   stage: Stage;
@@ -177,28 +176,4 @@ function pairBlockers(box: Box, known: JobLookup): Blocker[] {
     ...when(failed > 0, 'paired', 'pairing-failed', failed),
     ...when(waiting > failed, 'paired', 'not-paired', waiting - failed),
   ];
-}
-
-const BLOCKER_TEXT: Record<Blocker['code'], (count: number) => string> = {
-  stopped: () => 'work stops at this box',
-  'labels-clash': () => 'labels of one joint exclude each other',
-  'no-conductors': () => 'no conductors recorded',
-  'no-positions': () => 'no positions recorded',
-  'volume-not-read': () => 'box volume not read',
-  'depth-not-read': () => 'box depth not measured',
-  'loads-not-named': (count) =>
-    `what ${count === 1 ? 'a position operates' : `${count} positions operate`} is not named`,
-  'no-circuit': () => 'no circuit named',
-  'not-identified': (count) => `${plural(count, 'conductor')} not identified`,
-  'not-chosen': (count) => `${plural(count, 'place')} without a device`,
-  'over-full': () => 'over-full as planned',
-  'too-deep': () => 'chosen device too deep',
-  'not-mounted': () => 'not wired and mounted',
-  'not-paired': (count) => `${plural(count, 'channel')} to pair`,
-  'pairing-failed': (count) => `pairing failed on ${plural(count, 'channel')}`,
-};
-
-/** `3 conductors not identified`. */
-export function blockerText(blocker: Pick<Blocker, 'code' | 'count'>): string {
-  return BLOCKER_TEXT[blocker.code](blocker.count);
 }

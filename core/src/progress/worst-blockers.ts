@@ -1,5 +1,4 @@
-import { plural } from '../units/plural.js';
-import { type Blocker, type BoxProgress, blockerText, STAGES } from './progress.js';
+import { type Blocker, type BoxProgress, STAGES } from './progress.js';
 
 /** A kind of blocker over the house: how many boxes it holds up, and the first of them. */
 export interface HouseBlocker {
@@ -38,10 +37,3 @@ const FAULTS: ReadonlySet<Blocker['code']> = new Set([
   'too-deep',
   'pairing-failed',
 ]);
-
-/** `box depth not measured, and 2 more boxes like it`. */
-export function houseBlockerText({ code, boxIds }: HouseBlocker): string {
-  const more = boxIds.length - 1;
-  const text = blockerText({ code, count: 1 });
-  return more > 0 ? `${text}, and ${plural(more, 'more box', 'more boxes')} like it` : text;
-}

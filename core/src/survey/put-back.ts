@@ -23,7 +23,9 @@ export function putBackList(box: Box): PutBackLine[] {
   return box.conductors
     .flatMap((conductor) => {
       const ends = conductor.ends ?? (conductor.at ? [conductor.at] : []);
-      const name = `${COLOUR_WORDS[conductor.colour]} ${conductor.cableId ? `of ${cables.get(conductor.cableId)}` : 'tail'}`;
+      const name =
+        `${COLOUR_WORDS[conductor.colour]} ` +
+        `${conductor.cableId ? `of ${cables.get(conductor.cableId)}` : 'tail'}`;
       return ends.map((at) => ({ conductorId: conductor.id, ...where(at), name }));
     })
     .sort((a, b) => a.order - b.order)

@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
+import { readJobDocument } from '../document/read.js';
 import { reduce } from '../job/edit/reduce.js';
 import { lookup } from '../job/lookup.js';
-import { readJobDocument } from '../job/read.js';
 import type { Job } from '../job/schema/job.js';
 import type { Box } from '../job/schema/survey.js';
 import { exampleJob } from '../test-support/examples.js';

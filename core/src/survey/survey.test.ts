@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
+import { readJobDocument } from '../document/read.js';
 import { lookup } from '../job/lookup.js';
 import { newJob } from '../job/new-job.js';
-import { readJobDocument } from '../job/read.js';
 import type { Job } from '../job/schema/job.js';
 import { PracticeId } from '../job/schema/primitives.js';
 import type { Box } from '../job/schema/survey.js';

@@ -1,6 +1,6 @@
+import { everyTest, type NextTest } from '../identify/asking/next-tests.js';
 import { type Identification, identifyBox } from '../identify/identify.js';
-import { everyTest, type NextTest } from '../identify/next-tests.js';
-import { problemOf } from '../identify/problem.js';
+import { problemOf } from '../identify/problem/problem.js';
 import { lookup } from '../job/lookup.js';
 import type { Box } from '../job/schema/survey.js';
 import { Random } from './random.js';

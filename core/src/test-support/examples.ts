@@ -1,5 +1,5 @@
 import { readdirSync, readFileSync } from 'node:fs';
-import { readJobFile } from '../job/read.js';
+import { readJobFile } from '../document/read.js';
 import type { Job } from '../job/schema/job.js';
 
 const FOLDER = new URL('../../examples/', import.meta.url);

@@ -1,9 +1,8 @@
-import { explanationsOf } from '../identify/explanations.js';
-import { Likelihood } from '../identify/likelihood.js';
-import type { NextTest } from '../identify/next-tests.js';
-import { arrangementOf, problemOf } from '../identify/problem.js';
-
-import { type Explanation, type Hidden, type Problem, ROLE_OF } from '../identify/vocabulary.js';
+import type { NextTest } from '../identify/asking/next-tests.js';
+import { explanationsOf } from '../identify/explaining/explanations.js';
+import { arrangementOf, problemOf } from '../identify/problem/problem.js';
+import { type Explanation, type Hidden, type Problem, ROLE_OF } from '../identify/problem/vocabulary.js';
+import { Likelihood } from '../identify/weighing/likelihood.js';
 import { lookup } from '../job/lookup.js';
 import { newJob } from '../job/new-job.js';
 import type { Job, Load } from '../job/schema/job.js';

@@ -29,7 +29,8 @@ export function missingParts(expected: unknown, printed: unknown, path = ''): st
       );
       if (same.length === 0)
         return [
-          `${path} has no entry ${keys.map((key) => `${key} ${(entry as Record<string, unknown>)[key]}`).join(', ')}`,
+          `${path} has no entry ` +
+            `${keys.map((key) => `${key} ${(entry as Record<string, unknown>)[key]}`).join(', ')}`,
         ];
       const merged =
         'rule' in (entry as object) && 'ml' in (entry as object)

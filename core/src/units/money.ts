@@ -1,5 +1,5 @@
 /** Decimals a currency has, by its code (ISO 4217); two for a code nobody knows, or none. */
-export function decimalsOf(currency: string | undefined): number {
+function decimalsOf(currency: string | undefined): number {
   let known = decimals.get(currency);
   if (known === undefined) {
     known = askIntl(currency);

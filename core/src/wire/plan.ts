@@ -1,6 +1,7 @@
-import { looseEnds } from '../enclosure/as-found.js';
+import { foundNets, type NetName, nodeOf } from '../electrics/found-nets.js';
 import { isAluminium } from '../job/conductors.js';
 import type { JobLookup } from '../job/lookup.js';
+import { looseEnds } from '../job/loose-ends.js';
 import type { WireSize } from '../job/schema/primitives.js';
 import type { At, Box } from '../job/schema/survey.js';
 import { profileOf } from '../practice/profiles.js';
@@ -12,7 +13,6 @@ import {
   connectorRange,
   foundConnector,
 } from './connectors.js';
-import { foundNets, type NetName, nodeOf } from './found-nets.js';
 import { type PlannedDevice, terminalNets } from './terminal-nets.js';
 
 /**
@@ -41,7 +41,7 @@ export interface JointPlan {
   largest: Map<NetName, WireSize>;
 }
 
-export interface PlannedJoint {
+interface PlannedJoint {
   id: string;
   net: NetName;
   members: string[];

@@ -1,3 +1,4 @@
+import { foundNets, type NetName } from '../electrics/found-nets.js';
 import { figuresInUse } from '../job/figures.js';
 import type { JobLookup } from '../job/lookup.js';
 import { placeKey } from '../job/lookup.js';
@@ -5,7 +6,6 @@ import type { Device, Terminal } from '../job/schema/catalogue.js';
 import type { Load, Selection } from '../job/schema/job.js';
 import type { Box, Position } from '../job/schema/survey.js';
 import { assignChannels } from '../loads/channels.js';
-import { foundNets, type NetName } from './found-nets.js';
 
 /** A device meant for a position. */
 export interface PlannedDevice {

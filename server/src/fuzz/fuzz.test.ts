@@ -49,7 +49,8 @@ test('no route answers with a fault of its own, whatever is sent: first as its s
     met.set(name, (met.get(name) ?? new Set()).add(status));
     if (status >= 500)
       faults.push(
-        `seed ${SEED} request ${number}: ${name} answered ${status} to ${JSON.stringify(request).slice(0, 400)}`,
+        `seed ${SEED} request ${number}: ${name} answered ${status} to ` +
+          `${JSON.stringify(request).slice(0, 400)}`,
       );
   }
   expect(faults).toEqual([]);

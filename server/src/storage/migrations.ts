@@ -38,7 +38,8 @@ export async function migrate(sequelize: Sequelize): Promise<void> {
       const later = done.find((name) => !MIGRATIONS.some((migration) => migration.name === name));
       if (later !== undefined)
         throw new LaterDatabaseError(
-          `The data were written by a later version of Inventario (${later}); start that version, or restore a backup.`,
+          `The data were written by a later version of Inventario (${later}); start that version, or ` +
+            'restore a backup.',
         );
       await umzug.up();
     } finally {

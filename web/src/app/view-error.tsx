@@ -32,7 +32,8 @@ export function ViewError() {
             : 'The fault is the program’s, not yours.'}{' '}
           {unsent === 'untold'
             ? 'This device’s store does not open: what was not sent may exist in this page only.'
-            : `What you recorded is kept on this device${unsent ? `, ${plural(unsent, 'edit')} of it still to be sent` : ''}.`}
+            : 'What you recorded is kept on this ' +
+              `device${unsent ? `, ${plural(unsent, 'edit')} of it still to be sent` : ''}.`}
         </p>
         <div className="flex flex-wrap gap-2">
           <Button

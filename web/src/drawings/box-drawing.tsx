@@ -29,13 +29,16 @@ export function BoxDrawing({
   const at = { x: MARGIN + face.width + GAP, y: MARGIN };
   const open = section.depth !== null && needed > total;
   const says = [
-    `Face ${lengthText(face.width, units)} wide and ${lengthText(face.height, units)} high${face.assumed ? ', assumed' : ''}, with ${plural(controls.length, 'position')}.`,
+    `Face ${lengthText(face.width, units)} wide and ${lengthText(face.height, units)} ` +
+      `high${face.assumed ? ', assumed' : ''}, with ${plural(controls.length, 'position')}.`,
     section.depth === null
       ? 'Depth not measured.'
       : `Depth behind the finished face ${lengthText(total, units)}.`,
     section.deepest === null
       ? ''
-      : `${planned ? 'As planned' : 'As found'} the deepest body takes ${lengthText(section.body, units)} and its conductors ${lengthText(section.clearance, units)}${open ? ', which is more than there is' : ''}.`,
+      : `${planned ? 'As planned' : 'As found'} the deepest body takes ${lengthText(section.body, units)} ` +
+        'and its conductors ' +
+        `${lengthText(section.clearance, units)}${open ? ', which is more than there is' : ''}.`,
   ].join(' ');
 
   return (

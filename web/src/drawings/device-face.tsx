@@ -23,12 +23,16 @@ export function DeviceFace({ device, units }: { device: Device; units: UnitSyste
   const firstRow = (total - rows) / 2;
   const text = terminals.map(
     (terminal) =>
-      `${terminal.mark ?? terminal.id}: ${terminal.role}, ${terminal.form}${terminal.colour ? `, ${terminal.colour}` : ''}`,
+      `${terminal.mark ?? terminal.id}: ${terminal.role}, ` +
+      `${terminal.form}${terminal.colour ? `, ${terminal.colour}` : ''}`,
   );
   return (
     <svg
       role="img"
-      aria-label={`${deviceName(device)}, ${length(body.width)} by ${length(body.height)} by ${length(body.depth)}; ${text.join('; ') || 'no terminals'}`}
+      aria-label={
+        `${deviceName(device)}, ${length(body.width)} by ${length(body.height)} by ${length(body.depth)}; ` +
+        `${text.join('; ') || 'no terminals'}`
+      }
       viewBox={`0 0 ${width + LEAD + TEXT} ${total + 24}`}
       className="h-auto w-full max-w-sm"
     >

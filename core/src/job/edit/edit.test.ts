@@ -1,8 +1,8 @@
 import { describe, expect, test } from '@jest/globals';
+import { referenceProblems } from '../../document/references.js';
 import { exampleJob } from '../../test-support/examples.js';
 import { Random } from '../../test-support/random.js';
 import { changedRecords, findRecord } from '../records.js';
-import { referenceProblems } from '../references.js';
 import type { Job } from '../schema/job.js';
 import { insist, meet, stillOurs } from './conflicts.js';
 import { removalOf } from './consequences.js';

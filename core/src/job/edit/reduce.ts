@@ -11,7 +11,7 @@ import type { Job } from '../schema/job.js';
 import type { Edit, EditPart } from './edit.js';
 
 /** Why an edit cannot be carried out on a document. `part` is its number in the edit. */
-export interface Refusal {
+interface Refusal {
   code: 'no-such-record' | 'key-differs' | 'fixed-field' | 'append-only' | 'not-a-list';
   part: number;
   field?: string;

@@ -52,7 +52,7 @@ export function shapeOf(kind: RecordKind, field: string): Shape {
 /**
  * One fact that both sides changed, each in its own way. `path` leads to it; an absent value is `undefined`.
  */
-export interface Clash {
+interface Clash {
   path: string[];
   was: unknown;
   theirs: unknown;

@@ -61,7 +61,7 @@ export const Load = open({
   fitted: z.array(Id).optional(),
 });
 
-export const Place = open({ boxId: Id, position: z.number().int().min(1) });
+const Place = open({ boxId: Id, position: z.number().int().min(1) });
 
 export const Run = open({
   id: Id,
@@ -134,9 +134,18 @@ const ProvedFields = open({
   offs: z.record(z.string(), Id).optional(),
   ons: z.record(z.string(), Count).optional(),
 });
+/** A breaker seen or put on or off. */
+const SwitchedFields = open({ state: z.enum(['on', 'off']).optional() });
 /** Somebody competent has put a hazard right. */
 const ClearedFields = open({ hazard: Name.optional(), note: Text.optional() });
-const FIELDS_OF_KIND: Readonly<Record<string, z.ZodType>> = { proved: ProvedFields, cleared: ClearedFields };
+const FIELDS_OF_KIND: Readonly<Record<string, z.ZodType>> = {
+  switched: SwitchedFields,
+  proved: ProvedFields,
+  cleared: ClearedFields,
+};
+
+/** Kinds of events that something here reads; those of other programs are kept. */
+export const EVENT_KINDS = ['switched', 'proved', 'mounted', 'cleared', 'traced', 'correction'] as const;
 
 /**
  * What happened on site, append-only: `switched`, `proved`, `mounted`, `cleared`, `traced`, `correction`.
@@ -176,7 +185,7 @@ export const Photo = open({
 /** A record of which nothing is read yet but its id. */
 export const OpenRecord = open({ id: Id.optional() });
 
-export const Brief = open({
+const Brief = open({
   platforms: z.array(open({ name: Name, want: z.enum(['must', 'nice']) })).optional(),
   hubsOwned: z.array(Id).optional(),
   hubRooms: z.record(z.string(), Id).optional(),
@@ -269,7 +278,6 @@ export const Job = open({
 export type Circuit = z.infer<typeof Circuit>;
 export type Room = z.infer<typeof Room>;
 export type Load = z.infer<typeof Load>;
-export type Place = z.infer<typeof Place>;
 export type Run = z.infer<typeof Run>;
 export type Group = z.infer<typeof Group>;
 export type ControlPoint = z.infer<typeof ControlPoint>;

@@ -38,7 +38,7 @@ export const At = open({
   }
 });
 
-export const Capacity = z.discriminatedUnion('from', [
+const Capacity = z.discriminatedUnion('from', [
   open({ from: z.literal('marked'), ...volume }).superRefine(oneVolume),
   open({ from: z.literal('standard'), enclosureId: Id }),
   open({ from: z.literal('measured'), width: Measure, height: Measure, depth: Measure }),
@@ -204,7 +204,6 @@ export const Box = open({
 });
 
 export type At = z.infer<typeof At>;
-export type Capacity = z.infer<typeof Capacity>;
 export type BoxEnclosure = z.infer<typeof BoxEnclosure>;
 export type Conductor = z.infer<typeof Conductor>;
 export type Joint = z.infer<typeof Joint>;

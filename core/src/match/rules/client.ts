@@ -1,9 +1,9 @@
-import { NO_REASONS, type Reason } from '../../findings/finding.js';
 import { figuresInUse } from '../../job/figures.js';
 import type { Device } from '../../job/schema/catalogue.js';
 import type { Strategy } from '../../job/schema/primitives.js';
 import { assignChannels } from '../../loads/channels.js';
 import type { BriefFacts, PlaceFacts } from '../place.js';
+import { NO_REASONS, type Reason } from '../reason.js';
 
 export function platformRule(place: BriefFacts, device: Device): readonly Reason[] {
   // A place may want a sensor and no connection.

@@ -1,5 +1,5 @@
-import { NO_REASONS, type Reason } from '../../findings/finding.js';
 import type { PlaceFacts } from '../place.js';
+import { NO_REASONS, type Reason } from '../reason.js';
 
 /**
  * What stops work at the box stops a verdict: no connector takes aluminium; everything else has to be put

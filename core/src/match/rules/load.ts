@@ -1,4 +1,3 @@
-import { NO_REASONS, type Reason } from '../../findings/finding.js';
 import { figuresInUse } from '../../job/figures.js';
 import type { Channel, Device } from '../../job/schema/catalogue.js';
 import type { Load } from '../../job/schema/job.js';
@@ -7,10 +6,11 @@ import { assignChannels } from '../../loads/channels.js';
 import { removedSides } from '../../loads/fins.js';
 import { neverFeeds, uneasyOn } from '../../loads/never-feeds.js';
 import { type RatingResult, rateChannel } from '../../loads/rating.js';
+import { isTwoWire } from '../../loads/terminal-needs.js';
 import { profileOf } from '../../practice/profiles.js';
 import { rounded } from '../../units/volume.js';
 import type { PlaceFacts } from '../place.js';
-import { isTwoWire } from '../terminal-needs.js';
+import { NO_REASONS, type Reason } from '../reason.js';
 
 /** What a device fed through its lamps may feed. */
 const TWO_WIRE_KINDS: ReadonlySet<LoadKind> = new Set([

@@ -1,10 +1,10 @@
-import { NO_REASONS, type Reason } from '../../findings/finding.js';
 import { type JobLookup, placeKey } from '../../job/lookup.js';
 import type { Device } from '../../job/schema/catalogue.js';
 import { meshReach } from '../../radio/mesh.js';
 import { ENOUGH_BARS, signalAt } from '../../radio/signal.js';
 import { rounded } from '../../units/volume.js';
 import type { BriefFacts, PlaceFacts } from '../place.js';
+import { NO_REASONS, type Reason } from '../reason.js';
 
 /** From this share of what the router can carry on, it is worth saying so. */
 const ROUTER_MARGIN = 0.8;

@@ -1,8 +1,8 @@
-import { NO_REASONS, type Reason } from '../../findings/finding.js';
 import { placeKey } from '../../job/lookup.js';
 import type { Device } from '../../job/schema/catalogue.js';
 import type { Box, Position } from '../../job/schema/survey.js';
 import type { PlaceFacts } from '../place.js';
+import { NO_REASONS, type Reason } from '../reason.js';
 
 /** Faces may stand this much proud of one another before the eye sees it, mm. */
 const FLUSH = 1;

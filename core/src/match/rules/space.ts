@@ -1,11 +1,11 @@
 import { boxItself } from '../../enclosure/as-found.js';
-import { NO_REASONS, type Reason } from '../../findings/finding.js';
 import { figuresInUse } from '../../job/figures.js';
 import { type JobLookup, placeKey } from '../../job/lookup.js';
 import type { Device } from '../../job/schema/catalogue.js';
 import type { Box, Position } from '../../job/schema/survey.js';
 import { rounded } from '../../units/volume.js';
 import type { PlaceFacts } from '../place.js';
+import { NO_REASONS, type Reason } from '../reason.js';
 
 export function gangsRule(place: PlaceFacts, device: Device): readonly Reason[] {
   const free = freeGangs(place.box, place.position, place.known);

@@ -1,9 +1,9 @@
-import { NO_REASONS, type Reason } from '../../findings/finding.js';
-import { conductorWords, readingWords } from '../../findings/identify-sentences.js';
 import type { Device } from '../../job/schema/catalogue.js';
 import type { Role } from '../../job/schema/primitives.js';
+import type { TerminalNeeds } from '../../loads/terminal-needs.js';
+import { conductorWords, readingWords } from '../../survey/reading-words.js';
 import type { PlaceFacts } from '../place.js';
-import type { TerminalNeeds } from '../terminal-needs.js';
+import { NO_REASONS, type Reason } from '../reason.js';
 
 export function practiceRule(place: PlaceFacts, device: Device): readonly Reason[] {
   const { practice } = place.known.job;

@@ -1,4 +1,6 @@
-/** A figure that a rule rests on, with where it is from. The list of them is the one place where it stands. */
+/**
+ * A figure that a rule rests on, with where it is from. The list of them is the one place where it stands.
+ */
 export interface RuleFigure {
   id: string;
   group: 'fill' | 'depth' | 'packing' | 'loads' | 'conductor' | 'boxes' | 'bodies';

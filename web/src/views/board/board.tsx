@@ -168,7 +168,10 @@ function StageCell({ room, stage }: { room: BoardRoom; stage: Stage }) {
       {waiting ? (
         <Link
           to={paths.box(job.id, waiting.boxId)}
-          aria-label={`${room.name}, ${stage}: ${done} of ${of}. ${known.boxes.get(waiting.boxId)?.name}: ${blocker ? blockerText(blocker) : ''}`}
+          aria-label={
+            `${room.name}, ${stage}: ${done} of ${of}. ${known.boxes.get(waiting.boxId)?.name}: ` +
+            `${blocker ? blockerText(blocker) : ''}`
+          }
           className={classes(
             'flex min-h-11 flex-col items-center justify-center rounded-md border px-1 py-1.5 text-center leading-tight',
             turn ? 'border-ink bg-sheet' : 'border-transparent text-soft',

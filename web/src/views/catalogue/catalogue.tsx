@@ -71,7 +71,10 @@ export function CatalogueView() {
   return (
     <Bench
       title="Catalogue"
-      glance={`${job.catalogue.devices.length} devices, ${job.catalogue.hubs.length} hubs, ${job.catalogue.parts.length} parts`}
+      glance={
+        `${job.catalogue.devices.length} devices, ${job.catalogue.hubs.length} hubs, ` +
+        `${job.catalogue.parts.length} parts`
+      }
       reckoning={
         <div className="flex flex-col gap-3">
           <h2 className="font-bold">In and out</h2>
@@ -256,5 +259,9 @@ function briefly(device: Device): string {
 }
 
 function searchText(device: Device): string {
-  return `${deviceName(device)} ${device.family} ${briefly(device)} ${device.senses?.join(' ') ?? ''} ${device.scenes ? 'scenes' : ''} ${device.multiLocation?.map((entry) => entry.strategy).join(' ') ?? ''}`.toLowerCase();
+  return (
+    `${deviceName(device)} ${device.family} ${briefly(device)} ${device.senses?.join(' ') ?? ''} ` +
+    `${device.scenes ? 'scenes' : ''} ` +
+    `${device.multiLocation?.map((entry) => entry.strategy).join(' ') ?? ''}`.toLowerCase()
+  );
 }

@@ -1,4 +1,4 @@
-import { type Device, minorOf, moneyAmount, RADIO_WORDS } from '@inventario/core';
+import { type Device, minorOf, moneyAmount, PRACTICES, RADIO_WORDS } from '@inventario/core';
 import { useJob } from '../../data/job-context.js';
 import { Pick, PickSeveral, Segments } from '../../ui/choice.js';
 import { NumberField, TextField } from '../../ui/field.js';
@@ -28,7 +28,7 @@ export function Basics({ device, set }: Section) {
         label="Made for"
         placeholder="no practice"
         values={device.practices}
-        options={options(['us', 'ca', 'gb', 'modular'])}
+        options={options(PRACTICES)}
         onChoice={(practices) => set({ practices: practices as Device['practices'] })}
       />
       <NumberField

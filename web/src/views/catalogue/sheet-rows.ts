@@ -44,7 +44,8 @@ export function sheetRows(
         channel.speeds ? `${channel.speeds} speeds` : '',
         ...channel.ratings.map(
           (rating) =>
-            `${rating.kinds.map((kind) => LOAD_WORDS[kind]).join(', ')}: ${rating.limit.join(' / ')} ${rating.unit}${rating.limit.length > 1 ? ' with 0, 1, 2 sides removed' : ''}`,
+            `${rating.kinds.map((kind) => LOAD_WORDS[kind]).join(', ')}: ${rating.limit.join(' / ')} ` +
+            `${rating.unit}${rating.limit.length > 1 ? ' with 0, 1, 2 sides removed' : ''}`,
         ),
         channel.minWatts ? `at least ${channel.minWatts} W` : '',
         channel.bypassPartId ? `or with ${partName(channel.bypassPartId)}` : '',

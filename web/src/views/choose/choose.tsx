@@ -74,7 +74,8 @@ function Place({ box, position }: { box: Box; position: Position }) {
     ];
     apply(parts, `${deviceName(device)} for ${box.name}`);
     say(
-      `${deviceName(device)} goes to ${box.name}${candidate.partners.length > 0 ? ', its partner with it' : ''}.`,
+      `${deviceName(device)} goes to ` +
+        `${box.name}${candidate.partners.length > 0 ? ', its partner with it' : ''}.`,
     );
   };
   const keep = () =>
@@ -231,7 +232,8 @@ function Candidate({ device, best, others, chosen, against, boxId, currency, onC
         <p className="pl-0 text-sm sm:pl-31">
           {best.strategy !== 'single' && STRATEGY_WORDS[best.strategy]}
           {best.partners.length > 0 &&
-            `: ${best.partners.map((partner) => `${known.boxes.get(partner.boxId)?.name} gets ${partner.deviceId ? nameOf(known.devices.get(partner.deviceId)) : 'no device'}`).join(', ')}`}
+            ': ' +
+              `${best.partners.map((partner) => `${known.boxes.get(partner.boxId)?.name} gets ${partner.deviceId ? nameOf(known.devices.get(partner.deviceId)) : 'no device'}`).join(', ')}`}
           {parts.length > 0 && ` with ${parts.join(', ')}`}
         </p>
       )}

@@ -50,11 +50,17 @@ export function FoundAndPlanned({
 
 function countText({ usedMl, capacityMl }: BoxAssessment, units: UnitSystem): string {
   if (usedMl === null) return 'no count applies';
-  return `${volumeText(usedMl, units)} in ${capacityMl === null ? 'a box not read' : volumeText(capacityMl, units)}`;
+  return (
+    `${volumeText(usedMl, units)} in ` +
+    `${capacityMl === null ? 'a box not read' : volumeText(capacityMl, units)}`
+  );
 }
 
 function depthText({ depth }: BoxAssessment, units: UnitSystem): string {
-  return `${lengthText(depth.neededMm, units)} deep in ${depth.availableMm === null ? 'a box not measured' : lengthText(depth.availableMm, units)}`;
+  return (
+    `${lengthText(depth.neededMm, units)} deep in ` +
+    `${depth.availableMm === null ? 'a box not measured' : lengthText(depth.availableMm, units)}`
+  );
 }
 
 function packingText({ packing }: BoxAssessment): string {

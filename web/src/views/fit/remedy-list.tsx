@@ -129,10 +129,12 @@ function Reached({ remedy }: { remedy: Remedy }) {
   const { before, after } = remedy;
   const told = [
     before.usedMl !== after.usedMl || before.capacityMl !== after.capacityMl
-      ? `count ${after.usedMl === null ? '' : volumeText(after.usedMl, units)} in ${after.capacityMl === null ? 'an unread box' : volumeText(after.capacityMl, units)}`
+      ? `count ${after.usedMl === null ? '' : volumeText(after.usedMl, units)} in ` +
+        `${after.capacityMl === null ? 'an unread box' : volumeText(after.capacityMl, units)}`
       : '',
     before.neededMm !== after.neededMm || before.availableMm !== after.availableMm
-      ? `depth ${lengthText(after.neededMm, units)} of ${after.availableMm === null ? 'an unread one' : lengthText(after.availableMm, units)}`
+      ? `depth ${lengthText(after.neededMm, units)} of ` +
+        `${after.availableMm === null ? 'an unread one' : lengthText(after.availableMm, units)}`
       : '',
     before.occupancy !== after.occupancy && after.occupancy !== null
       ? `packing ${Math.round(after.occupancy * 100)} %`

@@ -82,7 +82,10 @@ export function HouseView() {
             <Row
               key={circuit.id}
               name={`${circuit.breaker} ${circuit.label}`}
-              says={`${circuit.panel}, ${circuit.amps} A, ${circuit.volts} V${circuit.leg ? `, leg ${circuit.leg}` : ''}`}
+              says={
+                `${circuit.panel}, ${circuit.amps} A, ${circuit.volts} ` +
+                `V${circuit.leg ? `, leg ${circuit.leg}` : ''}`
+              }
               onEdit={() => setEditing({ kind: 'circuit', id: circuit.id })}
               onRemove={() => remove('circuit', circuit.id, `breaker ${circuit.breaker}`)}
             />
@@ -98,7 +101,10 @@ export function HouseView() {
             <Row
               key={load.id}
               name={load.name}
-              says={`${known.rooms.get(load.roomId)?.name ?? ''}: ${load.count} × ${load.wattsEach} W, ${LOAD_WORDS[load.kind]}`}
+              says={
+                `${known.rooms.get(load.roomId)?.name ?? ''}: ${load.count} × ${load.wattsEach} W, ` +
+                `${LOAD_WORDS[load.kind]}`
+              }
               onEdit={() => setEditing({ kind: 'load', id: load.id })}
               onRemove={() => remove('load', load.id, load.name)}
             />

@@ -136,7 +136,10 @@ export function PhotosView() {
                     <Shown
                       photo={photo}
                       size="thumb"
-                      alt={`${box.name}, ${when}${photo.at ? `, ${timeOf(photo.at)}` : ''}, ${photo.pins?.length ?? 0} pins`}
+                      alt={
+                        `${box.name}, ${when}${photo.at ? `, ${timeOf(photo.at)}` : ''}, ` +
+                        `${photo.pins?.length ?? 0} pins`
+                      }
                       className="size-28 rounded-sm object-cover"
                     />
                     {queue.waiting.has(photo.id) && (

@@ -110,7 +110,8 @@ export function PlanChoices({ plan }: { plan: ReckonedPlan }) {
                         <strong>{nameOf(choice.deviceId)}</strong>
                         {choice.strategy !== 'single' && `, ${STRATEGY_WORDS[choice.strategy]}`}
                         {choice.with.length > 0 &&
-                          `, with ${choice.with.map((id) => job.catalogue.parts.find((part) => part.id === id)?.name ?? id).join(', ')}`}
+                          ', with ' +
+                            `${choice.with.map((id) => job.catalogue.parts.find((part) => part.id === id)?.name ?? id).join(', ')}`}
                       </span>
                     )}
                     {place && (

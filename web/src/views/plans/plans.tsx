@@ -30,7 +30,8 @@ export function PlansView() {
   const plan = (answer.plans.find((entry) => entry.school === school) ?? answer.plans[0]) as ReckonedPlan;
   const standing =
     answer.standing > 0
-      ? ` ${answer.standing} more ${answer.standing === 1 ? 'place is' : 'places are'} wired and mounted, or tied to one that is: no plan replaces that.`
+      ? ` ${answer.standing} more ${answer.standing === 1 ? 'place is' : 'places are'} wired and mounted, ` +
+        'or tied to one that is: no plan replaces that.'
       : '';
   const wanted = plan.served + plan.unserved.length;
   const adopted =
@@ -49,7 +50,10 @@ export function PlansView() {
   return (
     <Bench
       title="Plans"
-      glance={`${SCHOOL_WORDS[plan.school].name}: ${moneyText(plan.total, job.money?.currency)}, ${plan.served} of ${wanted} places`}
+      glance={
+        `${SCHOOL_WORDS[plan.school].name}: ${moneyText(plan.total, job.money?.currency)}, ${plan.served} ` +
+        `of ${wanted} places`
+      }
       reckoning={<PlanReckoning plan={plan} plans={answer.plans} adopted={adopted} onAdopt={adopt} />}
     >
       <h1 className="mb-1 text-xl font-bold">Which plan for the house?</h1>

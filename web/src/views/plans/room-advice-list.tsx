@@ -13,7 +13,9 @@ export function RoomAdviceList({ advice }: { advice: readonly RoomAdvice[] }) {
   const { currency } = job.money ?? {};
   const side = (cost: SideCost | null, what: string) =>
     cost
-      ? `${moneyText(cost.total, currency)}: ${cost.pieces} ${what} ${moneyText(cost.units, currency)}, parts and controls ${moneyText(cost.parts, currency)}, work ${moneyText(cost.labour, currency)}; ${cost.clients} on the router`
+      ? `${moneyText(cost.total, currency)}: ${cost.pieces} ${what} ${moneyText(cost.units, currency)}, ` +
+        `parts and controls ${moneyText(cost.parts, currency)}, work ${moneyText(cost.labour, currency)}; ` +
+        `${cost.clients} on the router`
       : 'nothing suits';
   return (
     <section aria-label="Switches, bulbs or leave" className="my-4 max-w-3xl">

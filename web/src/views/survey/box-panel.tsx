@@ -192,7 +192,8 @@ function EnclosureInWords({ box, onChange }: { box: Box; onChange: () => void })
   const lines = [
     [
       'Box',
-      `${plural(enclosure.gangs, profileOf(job).words.gang)}, ${enclosure.material === 'plastic' ? 'plastic' : enclosure.grounded ? 'metal, bonded' : 'metal, not bonded'}`,
+      `${plural(enclosure.gangs, profileOf(job).words.gang)}, ` +
+        `${enclosure.material === 'plastic' ? 'plastic' : enclosure.grounded ? 'metal, bonded' : 'metal, not bonded'}`,
     ],
     ['Volume', `${volumeText(ml ?? 0, units)}, ${standard ? `standard: ${standard.name}` : capacity.from}`],
     [

@@ -296,7 +296,9 @@ function Space({ result, units, planned }: { result: BoxAssessment; units: UnitS
         </Verdict>
         <p>
           {deepest
-            ? `Position ${deepest.position}: body ${lengthText(deepest.bodyMm, units)} and ${lengthText(deepest.clearanceMm, units)} for conductors need ${lengthText(depth.neededMm, units)}`
+            ? `Position ${deepest.position}: body ${lengthText(deepest.bodyMm, units)} and ` +
+              `${lengthText(deepest.clearanceMm, units)} for conductors need ` +
+              `${lengthText(depth.neededMm, units)}`
             : 'Nothing with a body in it'}
           {depth.availableMm !== null && `; there is ${lengthText(depth.availableMm, units)}`}.
         </p>

@@ -95,7 +95,8 @@ export function PositionPanel({ box, position, words, change, addingLoad, onAddL
           <span>
             {nameOfDevice(known.devices.get(position.deviceId ?? ''))}
             {position.replaces &&
-              `, known as “${position.replaces.name}”${position.replaces.hub ? ` on ${position.replaces.hub}` : ''}`}
+              ', known as ' +
+                `“${position.replaces.name}”${position.replaces.hub ? ` on ${position.replaces.hub}` : ''}`}
           </span>
           <Button kind="quiet" onClick={() => setAsFound(true)}>
             Change what was found

@@ -1,0 +1,474 @@
+import type { Wiring } from '../../electrics/arranged.js';
+import { nodeOf } from '../../electrics/found-nets.js';
+import { Joined } from '../../electrics/joined.js';
+import { eventRecord } from '../../job/events.js';
+import { type JobLookup, placeKey } from '../../job/lookup.js';
+import { breakersKey, namedStates, pointsKey, type Stance, stanceKey } from '../../job/readings.js';
+import type { Circuit } from '../../job/schema/job.js';
+import type { At, Box, Conductor, Position, Reading } from '../../job/schema/survey.js';
+import { stopsFromReadings } from '../../power/box-stops.js';
+import { circleOf } from '../../power/circle.js';
+import { provedVolts } from '../../power/instant.js';
+import { boxReadings } from '../../power/live-readings.js';
+import { neutralCarriers } from '../../power/neutral-carriers.js';
+import { profileOf } from '../../practice/profiles.js';
+import { looksLikeGround } from '../../practice/wire.js';
+import { ODDS } from './priors.js';
+import type {
+  Arrangement,
+  CableCores,
+  Core,
+  Net,
+  Point,
+  Problem,
+  SwitchPosition,
+  Test,
+} from './vocabulary.js';
+
+/**
+ * Gathers from the job what identification of one box, or of a part of it, rests on. Labels are not among it,
+ * but for what may be touched.
+ * @param whole the box that it is a part of
+ */
+export function problemOf(
+  box: Box,
+  known: JobLookup,
+  whole: Box = box,
+): { problem: Problem; wiring: Wiring } {
+  const { job } = known;
+  const inside = box.conductors.filter(
+    (conductor) =>
+      conductor.cableId !== undefined && conductor.unbroken !== true && !looksLikeGround(conductor),
+  );
+  const number = new Map(inside.map((conductor, index) => [conductor.id, index]));
+  const wiring = wiringOf(box, inside);
+  const find = components(wiring);
+  const nets: Net[] = [];
+  const netOfRoot = new Map<string, number>();
+  const netAt = (node: string) => {
+    const root = find(node);
+    let net = netOfRoot.get(root);
+    if (net === undefined) {
+      net = nets.length;
+      nets.push({ cores: [], terminals: [], joints: [], underOneScrew: false, tailToSwitch: false });
+      netOfRoot.set(root, net);
+    }
+    return net;
+  };
+  const cableNumber = new Map(box.cables.map((cable, index) => [cable.id, index]));
+  const cores: Core[] = inside.map((conductor, index) => {
+    const node = wiring.coreNode[index] ?? `alone:${conductor.id}`;
+    const net = netAt(node);
+    (nets[net] as Net).cores.push(index);
+    return {
+      id: conductor.id,
+      cable: cableNumber.get(conductor.cableId as string) as number,
+      colour: conductor.colour,
+      capped: conductor.at?.capped === true,
+      net,
+    };
+  });
+  for (const joint of box.joints) {
+    const root = find(`joint:${joint.id}`);
+    const net = netOfRoot.get(root);
+    if (net !== undefined) (nets[net] as Net).joints.push(joint.id);
+  }
+  const positions = box.positions.map((position) =>
+    switchPosition(box, position, known, wiring, find, netOfRoot, nets),
+  );
+  markNets(box, nets, cores, netAt);
+  const grounds = box.conductors
+    .filter((conductor) => conductor.cableId !== undefined && looksLikeGround(conductor))
+    .map(({ id, colour, cableId }) => ({ id, colour, cable: cableId as string }));
+  const inBox = box.circuitIds.length > 0 ? box.circuitIds : job.circuits.map((circuit) => circuit.id);
+  const own = inBox.flatMap((id) => known.circuits.get(id) ?? []);
+  const more = [...shownCircuits(whole, known)]
+    .filter((id) => !inBox.includes(id))
+    .flatMap((id) => known.circuits.get(id) ?? []);
+  const entry = (circuit: Circuit, prior: number) => ({
+    id: circuit.id,
+    leg: circuit.leg ?? null,
+    volts: circuit.volts,
+    prior,
+  });
+  const circuits: Problem['circuits'] = [
+    ...own.map((circuit) => ({ ...entry(circuit, (1 - ODDS.outsideCircuit) / own.length), own: true })),
+    ...more.map((circuit) => ({ ...entry(circuit, ODDS.shownCircuit), own: false })),
+    {
+      id: null,
+      leg: null,
+      volts: own[0]?.volts ?? profileOf(job).supply.nominal,
+      prior: own.length > 0 ? ODDS.outsideCircuit : 1,
+      own: false,
+    },
+  ];
+  const feeding = [...own, ...more];
+  const cables: CableCores[] = box.cables.map((cable, index) => ({
+    id: cable.id,
+    cores: cores.flatMap((core, at) => (core.cable === index ? [at] : [])),
+    end: cableEnd(box, cable.id, known, circuits),
+  }));
+  const grounded = new Set(grounds.map((ground) => ground.id));
+  const multiLocation = isMultiLocation(box, known);
+  const tests = box.readings.map((reading) =>
+    testOf(
+      reading,
+      asFarAsItBears(reading, { breakers: new Set(feeding.map(({ id }) => id)), box, multiLocation }),
+      number,
+      grounded,
+      (point) => farPoint(point, box, cores, known),
+    ),
+  );
+  return {
+    wiring,
+    problem: {
+      practice: profileOf(job),
+      boxId: box.id,
+      cores,
+      grounds,
+      cables,
+      nets,
+      positions,
+      circuits,
+      loads: known.loads,
+      tests,
+      ...groundBundles(box),
+      trips: new Set(
+        feeding.flatMap((circuit, at) =>
+          circuit.protection && circuit.protection !== 'none' && circuit.protection !== 'afci' ? [at] : [],
+        ),
+      ),
+      isolating: new Set(feeding.flatMap((circuit, at) => (circuit.isolatesNeutral ? [at] : []))),
+      boxIsReference: box.enclosure.material === 'metal' && box.enclosure.grounded,
+      provedVolts: provedVolts(eventRecord(job), box.id),
+      multiLocation,
+      coreTerminals: coreTerminals(box, number),
+      carries: new Set(neutralCarriers(box, job)),
+      alsoOff: otherCircle(whole, known, feeding),
+      standsNow: standsNow(whole),
+      anyPosition: whole.positions[0]?.index ?? null,
+      alive: stopsFromReadings(whole, job).some(({ code }) => code === 'live-while-off'),
+    },
+  };
+}
+
+/** Ground conductors that hang together: in one joint, by a bonding jumper, or on the box's screw. */
+function groundBundles(box: Box): Pick<Problem, 'groundBundle' | 'screwBundle'> {
+  const joined = new Joined();
+  for (const conductor of box.conductors) {
+    const [from, to] = conductor.ends ?? [];
+    if (from && to && !from.capped && !to.capped) joined.merge(nodeOf(from), nodeOf(to));
+  }
+  const groundBundle = new Map(
+    box.conductors.flatMap((conductor) =>
+      conductor.at && !conductor.at.capped
+        ? [[conductor.id, joined.find(nodeOf(conductor.at))] as const]
+        : [],
+    ),
+  );
+  return { groundBundle, screwBundle: joined.find('box') };
+}
+
+function wiringOf(box: Box, inside: readonly Conductor[]): Wiring {
+  const node = (at: At | undefined): string | null => (!at || at.capped || at.boxScrew ? null : nodeOf(at));
+  const links: Wiring['links'] = [];
+  for (const conductor of box.conductors) {
+    const [from, to] = (conductor.ends ?? []).map(node);
+    if (from && to && !looksLikeGround(conductor)) links.push({ id: conductor.id, nodes: [from, to] });
+  }
+  const bridged: Wiring['bridged'] = [];
+  const terminals = new Map<number, string[]>();
+  for (const position of box.positions) {
+    for (const lead of position.leads ?? []) {
+      const at = node(lead.at);
+      if (at)
+        links.push({
+          id: `${position.index}.${lead.terminal}`,
+          nodes: [at, `terminal:${position.index}.${lead.terminal}`],
+        });
+    }
+    if (position.existing === 'receptacle') {
+      const half = (name: string) => `terminal:${position.index}.${name}`;
+      if (position.breakOff === undefined)
+        bridged.push({ position: position.index, nodes: [half('hot'), half('hot2')] });
+      if (position.breakOff !== 'both')
+        bridged.push({ position: position.index, nodes: [half('neutral'), half('neutral2')] });
+    }
+  }
+  const coreNode = inside.map((conductor) => node(conductor.at));
+  for (const name of [
+    ...coreNode,
+    ...links.flatMap((link) => link.nodes),
+    ...bridged.flatMap((entry) => entry.nodes),
+  ]) {
+    const found = name && /^terminal:(\d+)\./.exec(name);
+    if (!found || !name) continue;
+    const list = terminals.get(Number(found[1])) ?? [];
+    if (!list.includes(name)) list.push(name);
+    terminals.set(Number(found[1]), list);
+  }
+  return { coreNode, links, terminals, bridged };
+}
+
+/** Everything joined in place, switch contacts apart. */
+function components(wiring: Wiring): (node: string) => string {
+  const joined = new Joined();
+  for (const { nodes } of [...wiring.links, ...wiring.bridged]) joined.merge(...nodes);
+  return (node) => joined.find(node);
+}
+
+function switchPosition(
+  box: Box,
+  position: Position,
+  known: JobLookup,
+  wiring: Wiring,
+  find: (node: string) => string,
+  netOfRoot: ReadonlyMap<string, number>,
+  nets: Net[],
+): SwitchPosition {
+  const at = new Map<string, number>();
+  for (const node of wiring.terminals.get(position.index) ?? []) {
+    const net = netOfRoot.get(find(node));
+    if (net === undefined) continue;
+    const terminal = node.slice(node.indexOf('.') + 1);
+    if (terminal === 'ground') continue;
+    at.set(terminal, net);
+    (nets[net] as Net).terminals.push({ position: position.index, terminal });
+  }
+  const group = known.groups.get(placeKey(box.id, position.index));
+  const device = position.existing === 'smart' ? known.devices.get(position.deviceId ?? '') : undefined;
+  return {
+    index: position.index,
+    existing: position.existing,
+    nets: at,
+    loadIds: position.loadIds,
+    partners: (group?.places ?? [])
+      .filter((place) => place.boxId !== box.id || place.position !== position.index)
+      .map((place) => placeKey(place.boxId, place.position)),
+    roles: device ? new Map(device.terminals.map((terminal) => [terminal.id, terminal.role])) : null,
+    interchangeable: device?.interchangeableLineLoad === true,
+  };
+}
+
+const SURE: Record<string, number> = { seen: 0.98, tested: 0.99, supposed: 0.8 };
+
+function cableEnd(
+  box: Box,
+  cableId: string,
+  known: JobLookup,
+  circuits: Problem['circuits'],
+): CableCores['end'] {
+  for (const run of known.job.runs ?? []) {
+    const own = run.ends.findIndex((end) => end.boxId === box.id && end.cableId === cableId);
+    const far = own < 0 ? undefined : run.ends[1 - own];
+    if (!far) continue;
+    const weight = SURE[run.known ?? 'supposed'] ?? 0.8;
+    const circuit = circuits.findIndex((entry) => entry.id !== null && entry.id === far.circuitId);
+    if (far.circuitId !== undefined && circuit >= 0) return { kind: 'circuit', circuit, weight };
+    if (far.loadId !== undefined) return { kind: 'load', loadId: far.loadId, weight };
+    if (far.boxId !== undefined) return { kind: 'box', boxId: far.boxId };
+  }
+  return null;
+}
+
+/** Travelers and switched lines come into question only where something suggests them. */
+function isMultiLocation(box: Box, known: JobLookup): boolean {
+  const suggests = box.positions.some(
+    (position) =>
+      position.existing === 'three-way' ||
+      position.existing === 'four-way' ||
+      position.existing === 'none' ||
+      position.existing === 'smart' ||
+      known.groups.has(placeKey(box.id, position.index)) ||
+      box.conductors.some((conductor) =>
+        [conductor.at, ...(conductor.ends ?? [])].some(
+          (at) => at?.position === position.index && (at.terminal === 't1' || at.terminal === 't2'),
+        ),
+      ),
+  );
+  const runs = (known.job.runs ?? []).some(
+    (run) => run.ends.some((end) => end.boxId === box.id) && run.ends.every((end) => end.boxId !== undefined),
+  );
+  return suggests || runs;
+}
+
+/** What of how a net is made up speaks of what it carries. */
+function markNets(box: Box, nets: Net[], cores: readonly Core[], netAt: (node: string) => number): void {
+  const onTerminal = new Map<string, number>();
+  for (const { at, cableId } of box.conductors) {
+    if (at?.position === undefined || cableId === undefined) continue;
+    const node = nodeOf(at);
+    onTerminal.set(node, (onTerminal.get(node) ?? 0) + 1);
+  }
+  for (const [node, count] of onTerminal) if (count >= 2) (nets[netAt(node)] as Net).underOneScrew = true;
+  const isSwitch = (index: number) => {
+    const existing = box.positions.find((position) => position.index === index)?.existing;
+    return existing !== undefined && !['receptacle', 'blank', 'none'].includes(existing);
+  };
+  for (const net of nets) {
+    const cables = new Set(net.cores.map((core) => cores[core]?.cable));
+    if (cables.size < 2) continue;
+    const joints = new Set(net.joints);
+    const tails = box.conductors.filter(
+      ({ ends }) =>
+        ends?.some((at) => at.joint !== undefined && joints.has(at.joint)) &&
+        ends.some((at) => at.position !== undefined && isSwitch(at.position)),
+    );
+    if (tails.length === 1) net.tailToSwitch = true;
+  }
+}
+
+/** Circuits that readings show in the box beside its own, and those a run of its cables ends at. */
+function shownCircuits(box: Box, known: JobLookup): Set<string> {
+  const shown = new Set(boxReadings(box, profileOf(known.job)).shown);
+  for (const { ends } of known.job.runs ?? [])
+    if (ends.some((end) => end.boxId === box.id))
+      for (const end of ends) if (end.circuitId !== undefined) shown.add(end.circuitId);
+  return shown;
+}
+
+/**
+ * What a reading names of what can bear on it: breakers that may feed the box, its own switches, and far ones
+ * where there are any.
+ */
+function asFarAsItBears(
+  reading: Reading,
+  { breakers, box, multiLocation }: { breakers: ReadonlySet<string>; box: Box; multiLocation: boolean },
+): Reading {
+  const own = new Set(box.positions.map(({ index }) => String(index)));
+  const bears = (key: string) =>
+    own.has(key) || (key.includes('/') && (multiLocation || reading.tool === 'lamp'));
+  const only = <State>(record: Readonly<Record<string, State>> | undefined, keep: (key: string) => boolean) =>
+    Object.fromEntries(Object.entries(record ?? {}).filter(([key]) => keep(key)));
+  const { position, ...rest } = reading;
+  // With no device of its own a part stands the same whichever is out; with one, that one is meant.
+  const out =
+    box.positions.length === 0
+      ? undefined
+      : (position ?? (box.positions.length === 1 ? box.positions[0]?.index : undefined));
+  return {
+    ...rest,
+    ...(out === undefined ? {} : { position: out }),
+    breakers: only(reading.breakers, (id) => breakers.has(id)),
+    switches: only(reading.switches, bears),
+  };
+}
+
+/** Cores that end straight on a terminal, by position. */
+function coreTerminals(
+  box: Box,
+  number: ReadonlyMap<string, number>,
+): ReadonlyMap<number, readonly number[]> {
+  const found = new Map<number, number[]>();
+  for (const { id, at } of box.conductors) {
+    const core = number.get(id);
+    if (core !== undefined && at?.position !== undefined)
+      found.set(at.position, [...(found.get(at.position) ?? []), core]);
+  }
+  return found;
+}
+
+/**
+ * Circuits that share a neutral with those that feed the box: off with them before a neutral of the box is
+ * opened.
+ */
+function otherCircle(box: Box, known: JobLookup, feeding: readonly Circuit[]): string[] {
+  const circle = new Set<string>(circleOf(box, known.job, [], []));
+  return [...circle].filter((id) => !feeding.some((circuit) => circuit.id === id));
+}
+
+/** How the box was left by the latest reading: what stands so already costs no time. */
+function standsNow(box: Box): Problem['standsNow'] {
+  const latest = box.readings.reduce<Reading | undefined>(
+    (last, reading) => (last && last.at > reading.at ? last : reading),
+    undefined,
+  );
+  if (!latest) return null;
+  const { arrangement, position = null, breakers = {} } = latest;
+  return { arrangement, position: arrangement === 'device-out' ? position : null, breakers };
+}
+
+/**
+ * A point of another box, `BOX/ID`. Where a run joins the two boxes by a cable, a conductor there is the
+ * other end of one here: the one it is paired with, else the one of its colour if each cable has only one of
+ * it. A bonded metal box there is the reference too.
+ */
+function farPoint(point: string, box: Box, cores: readonly Core[], known: JobLookup): Point {
+  const slash = point.indexOf('/');
+  const far = slash < 0 ? undefined : known.boxes.get(point.slice(0, slash));
+  const id = point.slice(slash + 1);
+  if (far && id === 'box')
+    return far.enclosure.material === 'metal' && far.enclosure.grounded
+      ? { kind: 'reference' }
+      : { kind: 'elsewhere' };
+  const conductor = far?.conductors.find((entry) => entry.id === id);
+  const run = (known.job.runs ?? []).find(
+    ({ ends }) =>
+      ends.some((end) => end.boxId === box.id) &&
+      ends.some((end) => end.boxId === far?.id && end.cableId === conductor?.cableId),
+  );
+  if (!far || !conductor?.cableId || !run) return { kind: 'elsewhere' };
+  const paired = run.pairs?.find((pair) => pair.includes(id))?.find((other) => other !== id);
+  const cable = box.cables.findIndex((entry) =>
+    run.ends.some((end) => end.boxId === box.id && end.cableId === entry.id),
+  );
+  const here = cores.flatMap((core, at) => {
+    const other =
+      paired === undefined ? core.cable === cable && core.colour === conductor.colour : core.id === paired;
+    return other ? [at] : [];
+  });
+  const alike = far.conductors.filter(
+    (entry) => entry.cableId === conductor.cableId && entry.colour === conductor.colour,
+  ).length;
+  const only = here.length === 1 && (paired !== undefined || alike === 1) ? here[0] : undefined;
+  return only === undefined ? { kind: 'elsewhere' } : { kind: 'core', core: only, far: true };
+}
+
+/** @param bearing the reading with what can bear on it alone */
+function testOf(
+  reading: Reading,
+  bearing: Reading,
+  number: ReadonlyMap<string, number>,
+  grounds: ReadonlySet<string>,
+  far: (point: string) => Point,
+): Test {
+  const arrangement = arrangementOf(bearing, number);
+  const points = reading.points.map((point): Point => {
+    if (reading.tool === 'lamp') return { kind: 'load', loadId: point };
+    if (reading.tool === 'breaker') return { kind: 'circuit', circuitId: point };
+    if (point === 'box') return { kind: 'box' };
+    if (point === 'reference') return { kind: 'reference' };
+    const core = number.get(point);
+    if (core !== undefined) return { kind: 'core', core };
+    return grounds.has(point) ? { kind: 'ground', id: point } : far(point);
+  });
+  return { id: reading.id, reading, arrangement, points, key: testKey(reading, arrangement) };
+}
+
+/** Equal for tests that ask the same in the same state. */
+export function testKey(reading: Pick<Reading, 'tool' | 'points'>, arrangement: Arrangement): string {
+  return `${reading.tool}|${pointsKey(reading)}|${arrangement.key}`;
+}
+
+/** Absent and empty are the same; so is the order of what is named. */
+export function arrangementOf(
+  reading: Stance & Pick<Reading, 'breakers'>,
+  number: ReadonlyMap<string, number>,
+): Arrangement {
+  const { arrangement: kind } = reading;
+  const ids = (record: Record<string, string> | undefined, states: readonly string[]) =>
+    new Set(namedStates(record).flatMap(([id, state]) => (states.includes(state) ? [id] : [])));
+  return {
+    key: `${stanceKey(reading)}${breakersKey(reading)}`,
+    kind,
+    position: kind === 'device-out' ? (reading.position ?? null) : null,
+    lifted: new Set(kind === 'lifted' ? (reading.lifted ?? []).flatMap((id) => number.get(id) ?? []) : []),
+    joined: new Set(kind === 'parted' ? (reading.joined ?? []) : []),
+    breakers: new Map(namedStates(reading.breakers).map(([id, state]) => [id, state === 'on'])),
+    switches: new Map(
+      namedStates(reading.switches).map(([id, state]) => [id, state === 'on' || state === 'up']),
+    ),
+    farParted: ids(reading.boxes, ['parted', 'device-out']),
+    out: ids(reading.loads, ['out']),
+  };
+}

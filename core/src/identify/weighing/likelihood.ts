@@ -1,0 +1,376 @@
+import type { Arranged, Wiring } from '../../electrics/arranged.js';
+import type { Network } from '../../electrics/network.js';
+import { LAMP, missingPrior } from '../../practice/instruments.js';
+import {
+  type Arrangement,
+  comesBack,
+  type Explanation,
+  type Hidden,
+  type OuterHidden,
+  type OutsideFeed,
+  type Point,
+  type Problem,
+  type Test,
+} from '../problem/vocabulary.js';
+import { Outcomes, outcomeOf } from './outcomes.js';
+import { Scene } from './scene.js';
+import { type Looked, Shapes } from './shape.js';
+import { Stage } from './stage.js';
+
+export interface Evaluated {
+  /** Sum over hidden things of their priors and the readings' likelihoods. */
+  likelihood: number;
+  /** The hidden things that suit all readings best, and each reading's likelihood under them. */
+  best: { weight: number; hidden: Hidden; each: Float64Array };
+}
+
+const NOTHING: ReadonlySet<string> = new Set();
+/** Beyond rounding: what suits equally well is not decided by the order of multiplying. */
+const CLEARLY = 1 + 1e-9;
+
+/** Readings of a problem against explanations; keeps what explanations share. */
+export class Likelihood {
+  private readonly outsideLoads = new Map<string, string[]>();
+  private readonly shapes: Shapes;
+  private readonly stage: Stage;
+  private readonly outcomes: Outcomes;
+
+  constructor(
+    readonly problem: Problem,
+    wiring: Wiring,
+    readonly tests: readonly Test[],
+  ) {
+    this.outcomes = new Outcomes(problem);
+    this.stage = new Stage(problem, wiring, tests);
+    this.shapes = new Shapes(this.stage);
+  }
+
+  /** @param least below this likelihood the explanation is given up, its sum being too small to matter */
+  evaluate(explanation: Explanation, least = 0): Evaluated | null {
+    const { tests } = this;
+    let likelihood = 0;
+    let best: Evaluated['best'] | null = null;
+    const shape = this.shapes.of(explanation);
+    const scene = new Scene(this.stage, shape, explanation);
+    const parts = shape.parts(tests);
+    for (const outer of this.outerHidden(explanation)) {
+      let sum = outer.prior;
+      let most = outer.prior;
+      const each = new Float64Array(tests.length);
+      const missing = new Set<string>();
+      const outside = new Map<string, OutsideFeed>();
+      for (const part of parts) {
+        const bound = least / sum;
+        const result =
+          part.outside === null
+            ? this.overMissing(scene, outer, part, bound)
+            : this.overFeeds(scene, outer, part.outside, part.tests);
+        sum *= result.sum;
+        most *= result.most;
+        if (sum <= least) break;
+        part.tests.forEach((test, at) => {
+          each[test] = result.each[at] as number;
+        });
+        for (const load of result.missing) missing.add(load);
+        if (part.outside !== null && result.feed) outside.set(part.outside, result.feed);
+      }
+      // Every reading suits it by at most 1, so what is given up here is smaller than what matters.
+      if (sum <= least) continue;
+      likelihood += sum;
+      if (best === null || most > best.weight * CLEARLY)
+        best = {
+          weight: most,
+          hidden: {
+            outsideOn: outer.outsideOn,
+            polarity: outer.polarity,
+            farPolarity: outer.farPolarity,
+            swapped: outer.swapped,
+            missing,
+            outside,
+          },
+          each,
+        };
+    }
+    return best === null ? null : { likelihood, best };
+  }
+
+  /**
+   * The same sum the plain way, every missing lamp, switch and feed enumerated together; for checking {@link
+   * evaluate}.
+   */
+  inFull(explanation: Explanation): number {
+    const shape = this.shapes.of(explanation);
+    const own = [...shape.loads];
+    const every = {
+      loads: own,
+      tests: this.tests.flatMap((test, at) =>
+        test.points[0]?.kind === 'load' && !own.includes(test.points[0].loadId) ? [] : [at],
+      ),
+    };
+    const scene = new Scene(this.stage, shape, explanation, true);
+    let total = 0;
+    for (const outer of this.outerHidden(explanation)) {
+      let sum = outer.prior * this.overMissing(scene, outer, every, 0).sum;
+      const outside = new Set(
+        this.tests.flatMap((test) =>
+          test.points[0]?.kind === 'load' && !own.includes(test.points[0].loadId)
+            ? [test.points[0].loadId]
+            : [],
+        ),
+      );
+      for (const load of outside) {
+        const tests = this.tests.flatMap((test, at) =>
+          test.points[0]?.kind === 'load' && test.points[0].loadId === load ? [at] : [],
+        );
+        sum *= this.overFeeds(scene, outer, load, tests).sum;
+      }
+      total += sum;
+    }
+    return total;
+  }
+
+  private *outerHidden(explanation: Explanation): Generator<OuterHidden & { prior: number }> {
+    const { problem } = this;
+    const last = problem.circuits.length - 1;
+    const usesOutside = explanation.circuitOfCore.includes(last) || explanation.circuitOfCable.includes(last);
+    const multi = problem.positions.filter(
+      (position) =>
+        position.nets.size > 1 &&
+        (position.existing === 'three-way' ||
+          position.existing === 'four-way' ||
+          position.nets.has('common')),
+    );
+    const cables = explanation.far.flatMap((kind, cable) =>
+      kind || this.switchedElsewhere(explanation, cable) !== undefined ? [cable] : [],
+    );
+    const bits = multi.length + cables.length;
+    const sides = this.stage.middle && cables.length > 0 ? [false, true] : [false];
+    for (const outsideOn of usesOutside ? [true, false] : [true])
+      for (let mask = 0; mask < 2 ** bits * sides.length; mask++) {
+        const swapped = mask >= 2 ** bits;
+        const polarity = new Map(multi.map((position, at) => [position.index, (mask & (1 << at)) !== 0]));
+        const farPolarity = new Map(
+          cables.map((cable, at) => [cable, (mask & (1 << (multi.length + at))) !== 0]),
+        );
+        const share = (usesOutside ? (outsideOn ? 0.7 : 0.3) : 1) / 2 ** bits / sides.length;
+        yield { outsideOn, polarity, farPolarity, swapped, prior: share };
+      }
+  }
+
+  private overMissing(
+    scene: Scene,
+    outer: OuterHidden,
+    part: { loads: string[]; tests: number[] },
+    bound: number,
+  ): PartResult {
+    let sum = 0;
+    let result: PartResult = { sum: 0, most: 0, each: part.tests.map(() => 0), missing: [] };
+    const priors = part.loads.map((load) => missingPrior(this.problem.loads.get(load)?.kind ?? 'led'));
+    for (let mask = 0; mask < 2 ** part.loads.length; mask++) {
+      const gone = part.loads.filter((_, at) => (mask & (1 << at)) !== 0);
+      let weight = priors.reduce(
+        (product, prior, at) => product * ((mask & (1 << at)) !== 0 ? prior : 1 - prior),
+        1,
+      );
+      const missing = new Set(gone);
+      const each: number[] = [];
+      for (const at of part.tests) {
+        const value = this.ofTest(scene, this.tests[at] as Test, outer, missing);
+        each.push(value);
+        weight *= value;
+        if (weight * 2 ** part.loads.length <= bound) break;
+      }
+      sum += weight;
+      if (weight > result.most * CLEARLY) result = { sum: 0, most: weight, each, missing: gone };
+    }
+    return { ...result, sum };
+  }
+
+  /**
+   * A lamp of another box: fed apart from this one, or through one of its line-ons; its own switch on or off
+   * throughout.
+   */
+  private overFeeds(scene: Scene, outer: OuterHidden, load: string, tests: readonly number[]): PartResult {
+    const onward = scene.explanation.classes.flatMap((name, core) => (name === 'line-on' ? [core] : []));
+    const feeds: { feed: OutsideFeed; prior: number }[] = [];
+    for (const on of [true, false]) {
+      const prior = on ? 0.7 : 0.3;
+      const apart = onward.length > 0 ? 0.5 : 1;
+      this.problem.circuits.forEach((circuit, at) => {
+        feeds.push({ feed: { through: null, circuit: at, on }, prior: prior * apart * circuit.prior });
+      });
+      for (const core of onward)
+        feeds.push({ feed: { through: core, circuit: null, on }, prior: (prior * 0.5) / onward.length });
+    }
+    const absent = missingPrior(this.problem.loads.get(load)?.kind ?? 'led');
+    let sum = 0;
+    let result: PartResult = { sum: 0, most: 0, each: tests.map(() => 0), missing: [] };
+    for (const { feed, prior } of feeds)
+      for (const gone of [false, true]) {
+        let weight = prior * (gone ? absent : 1 - absent);
+        const each: number[] = [];
+        for (const at of tests) {
+          const value = this.ofOutsideLamp(scene, this.tests[at] as Test, outer, feed, gone, load);
+          each.push(value);
+          weight *= value;
+        }
+        sum += weight;
+        if (weight > result.most * CLEARLY)
+          result = { sum: 0, most: weight, each, missing: gone ? [load] : [], feed };
+      }
+    return { ...result, sum };
+  }
+
+  private ofOutsideLamp(
+    scene: Scene,
+    test: Test,
+    outer: OuterHidden,
+    feed: OutsideFeed,
+    gone: boolean,
+    load: string,
+  ): number {
+    const { arrangement } = test;
+    const keys = this.outsideSwitches(load).filter((key) => arrangement.switches.has(key));
+    const closed = keys.length > 0 ? keys.some((key) => arrangement.switches.get(key)) : feed.on;
+    const value = test.reading.value as 'lit' | 'dim' | 'dark';
+    if (gone || arrangement.out.has(load) || !closed) return LAMP.dark[value] ?? 0;
+    const circuits = feed.circuit === null ? [] : [feed.circuit];
+    const points: Point[] = feed.through === null ? [] : [{ kind: 'core', core: feed.through }];
+    return this.average(
+      scene,
+      {
+        arrangement,
+        points,
+        reading: test.reading,
+        key: `${arrangement.key}|feed ${feed.through} ${feed.circuit}`,
+      },
+      outer,
+      NOTHING,
+      circuits,
+      (network, arranged, on) => {
+        const live =
+          feed.through === null
+            ? on(feed.circuit as number)
+            : network.state(arranged.groupOf[feed.through] as number).kind === 'source';
+        return LAMP[live ? 'lit' : 'dark'][value] ?? 0;
+      },
+    );
+  }
+
+  /** Switches of other boxes that the readings name and that might be the lamp's own. */
+  private outsideSwitches(load: string): string[] {
+    let keys = this.outsideLoads.get(load);
+    if (!keys) {
+      const partners = new Set(this.problem.positions.flatMap((position) => position.partners));
+      keys = this.stage.foreign.filter((key) => !partners.has(key));
+      this.outsideLoads.set(load, keys);
+    }
+    return keys;
+  }
+
+  /**
+   * Likelihood of what one test showed, given all hidden things; what the reading did not record is averaged
+   * over.
+   */
+  private ofTest(scene: Scene, test: Test, outer: OuterHidden, missing: ReadonlySet<string>): number {
+    const outcome = outcomeOf(this.problem, test);
+    if (outcome === null || !this.counts(test)) return 1;
+    return this.average(
+      scene,
+      test,
+      outer,
+      missing,
+      [],
+      (network, arranged) => this.outcomes.row(scene.explanation, test, network, arranged)[outcome] ?? 1,
+    );
+  }
+
+  /** Readings at points of other boxes, and ohms with a breaker not named off, say nothing here. */
+  private counts(test: Pick<Test, 'arrangement' | 'points' | 'reading'>): boolean {
+    return (
+      !test.points.some((point) => point.kind === 'elsewhere') &&
+      (test.reading.tool !== 'ohms' || this.allOff(test.arrangement))
+    );
+  }
+
+  /** Chance of each outcome of tests not made yet, under one explanation with its hidden things. */
+  predict(
+    explanation: Explanation,
+    tests: readonly Looked[],
+    hidden: Hidden,
+  ): Readonly<Record<string, number>>[] {
+    const scene = new Scene(this.stage, this.shapes.of(explanation), explanation);
+    return tests.map((test) => {
+      if (!this.counts(test)) return {};
+      const rows: Readonly<Record<string, number>>[] = [];
+      this.average(scene, test, hidden, hidden.missing, [], (network, arranged) => {
+        rows.push(this.outcomes.row(explanation, test, network, arranged));
+        return 0;
+      });
+      if (rows.length === 1) return rows[0] as Record<string, number>;
+      const total: Record<string, number> = {};
+      for (const row of rows)
+        for (const outcome in row)
+          total[outcome] = (total[outcome] ?? 0) + (row[outcome] as number) / rows.length;
+      return total;
+    });
+  }
+
+  private allOff(arrangement: Arrangement): boolean {
+    return this.problem.circuits.every(
+      ({ id, own }) => !own || id === null || arrangement.breakers.get(id) === false,
+    );
+  }
+
+  /**
+   * Switches whose state can bear on a test under some of these explanations, as readings name them: those
+   * here that its points can reach, and far ones where something may hang on a switch elsewhere.
+   */
+  switchesThatMatter(explanations: readonly Explanation[], test: Looked): ReadonlySet<string> {
+    const bare = {
+      ...test.arrangement,
+      switches: new Map<string, boolean>(),
+      key: `${test.arrangement.key}|bare`,
+    };
+    const looked = { ...test, arrangement: bare, key: `${test.key}|bare` };
+    const matter = new Set<string>();
+    for (const explanation of explanations) {
+      const shape = this.shapes.of(explanation);
+      for (const position of shape.switchesFor(looked)) matter.add(String(position));
+      if (test.reading.tool === 'lamp' || shape.farOpen(bare).length > 0)
+        for (const key of test.arrangement.switches.keys()) if (key.includes('/')) matter.add(key);
+    }
+    return matter;
+  }
+
+  /** The mean of a figure over breakers, switches and far switches that the arrangement does not name. */
+  private average(
+    scene: Scene,
+    test: Looked,
+    outer: OuterHidden,
+    missing: ReadonlySet<string>,
+    alsoCircuits: readonly number[],
+    figure: (network: Network, arranged: Arranged, on: (circuit: number) => boolean) => number,
+  ): number {
+    const { arrangement } = test;
+    const arranged = this.stage.arrangedAs(arrangement);
+    const states = scene.statesOf(arrangement, scene.questionsOf(test, alsoCircuits), outer, missing);
+    let mean = 0;
+    for (const { network, on } of states) mean += figure(network, arranged, on) / states.length;
+    return mean;
+  }
+
+  /** The conductor of a cable that a switch elsewhere feeds, if it has one. */
+  private switchedElsewhere(explanation: Explanation, cable: number): number | undefined {
+    if (comesBack(explanation.far[cable])) return undefined;
+    return this.problem.cables[cable]?.cores.find((core) => explanation.classes[core] === 'switched-line');
+  }
+}
+
+interface PartResult {
+  sum: number;
+  most: number;
+  each: number[];
+  missing: string[];
+  feed?: OutsideFeed;
+}

@@ -1,0 +1,82 @@
+import type { JobLookup } from '../job/lookup.js';
+import type { Box, Reading } from '../job/schema/survey.js';
+
+const TOOL_WORDS: Record<Reading['tool'], string> = {
+  indicator: 'indicator',
+  volts: 'volts, high impedance',
+  'volts-low-z': 'volts, low impedance',
+  ohms: 'ohms',
+  lamp: 'lamp',
+  breaker: 'breaker',
+};
+
+/** `the black of feed`: a conductor by what one sees of it. */
+export function conductorWords(box: Box, id: string): string {
+  const conductor = box.conductors.find((entry) => entry.id === id);
+  if (!conductor) return id === 'reference' ? 'a known earth' : id === 'box' ? 'the box' : id;
+  const cable = box.cables.find((entry) => entry.id === conductor.cableId);
+  return `the ${conductor.colour}${cable ? ` of ${cable.label ?? cable.id}` : ''}`;
+}
+
+export function pointWords(box: Box, known: JobLookup, point: string): string {
+  const slash = point.indexOf('/');
+  const far = slash < 0 ? undefined : known.boxes.get(point.slice(0, slash));
+  if (far) return `${conductorWords(far, point.slice(slash + 1))} in ${far.name}`;
+  return (
+    known.loads.get(point)?.name ??
+    (known.circuits.has(point) ? `breaker ${known.circuits.get(point)?.breaker}` : conductorWords(box, point))
+  );
+}
+
+/** `volts, low impedance, the black of feed to a known earth: 118.9 V, device out, breaker 4 on`. */
+export function readingWords(
+  box: Box,
+  known: JobLookup,
+  reading: Pick<
+    Reading,
+    'tool' | 'points' | 'arrangement' | 'breakers' | 'switches' | 'lifted' | 'loads' | 'position'
+  > & {
+    value?: Reading['value'];
+  },
+): string {
+  const unit = reading.tool.startsWith('volts')
+    ? ' V'
+    : reading.tool === 'ohms' && typeof reading.value === 'number'
+      ? ' ohm'
+      : '';
+  const value = reading.value === undefined ? '' : `: ${reading.value}${unit}`;
+  return (
+    `${TOOL_WORDS[reading.tool]}, ` +
+    `${reading.points.map((point) => pointWords(box, known, point)).join(' to ')}${value}; ` +
+    `${stateWords(box, known, reading)}`
+  );
+}
+
+/** How the box stands for a test: `device out, breaker 4 on, switch 1 off`. */
+function stateWords(
+  box: Box,
+  known: JobLookup,
+  test: Pick<Reading, 'arrangement' | 'position' | 'lifted' | 'breakers' | 'switches' | 'loads'>,
+): string {
+  const arrangement = {
+    'in-place': 'in place',
+    'device-out': `device ${test.position && box.positions.length > 1 ? `${test.position} ` : ''}out`,
+    lifted: `${(test.lifted ?? []).map((id) => conductorWords(box, id)).join(' and ')} lifted`,
+    parted: 'all parted',
+  }[test.arrangement];
+  const breakers = Object.entries(test.breakers ?? {}).map(
+    ([id, state]) => `breaker ${known.circuits.get(id)?.breaker ?? id} ${state}`,
+  );
+  const switches = Object.entries(test.switches ?? {}).map(([key, state]) => {
+    const [boxId, position] = key.includes('/') ? key.split('/') : [null, key];
+    return boxId
+      ? `switch at ${known.boxes.get(boxId)?.name ?? boxId} ${state}`
+      : box.positions.length > 1
+        ? `switch ${position} ${state}`
+        : `switch ${state}`;
+  });
+  const out = Object.entries(test.loads ?? {}).flatMap(([id, state]) =>
+    state === 'out' ? [`${known.loads.get(id)?.name ?? id} out`] : [],
+  );
+  return [arrangement, ...breakers, ...switches, ...out].join(', ');
+}
