@@ -95,22 +95,16 @@ export async function startDatabase(
     database: 'inventario',
   };
   const server = runAs.spawn('mariadbd', [
-    '--no-defaults',
-    `--datadir=${data}`,
-    `--socket=${socket}`,
-    `--port=${port}`,
-    `--pid-file=${join(home, 'db.pid')}`,
-    `--log-error=${join(home, 'db.log')}`,
+    ...serverOptions({ home, data, socket, port }),
     `--init-file=${writeInitFile(home, address, runAs)}`,
-    '--bind-address=127.0.0.1',
-    '--skip-name-resolve',
-    '--local-infile=0',
-    '--max-allowed-packet=64M',
-    '--character-set-server=utf8mb4',
-    '--collation-server=utf8mb4_unicode_ci',
-    '--default-time-zone=+00:00',
     ...(forTests ? ['--innodb-flush-log-at-trx-commit=0', '--skip-log-bin'] : WRITTEN_BEFORE_SEEN),
   ]);
+  await answers(server, address, join(home, 'db.log'));
+  return { address, process: server, stop: () => ended(server) };
+}
+
+/** Waits until the database answers. */
+async function answers(server: ChildProcess, address: DatabaseAddress, log: string): Promise<void> {
   let gone = false;
   for (const event of ['exit', 'error'] as const)
     server.once(event, () => {
@@ -119,20 +113,34 @@ export async function startDatabase(
   for (let tries = 0; ; tries++) {
     if (gone || tries > MOST_TRIES) {
       await ended(server);
-      throw new StartError(
-        `The database does not start: ${lastWord(join(home, 'db.log'))} (its log is ` +
-          `${join(home, 'db.log')}).`,
-      );
+      throw new StartError(`The database does not start: ${lastWord(log)} (its log is ` + `${log}).`);
     }
     try {
       const connection = await mariadb.createConnection({ ...address, connectTimeout: 30_000 });
       await connection.end();
-      break;
+      return;
     } catch {
       await new Promise((done) => setTimeout(done, 100));
     }
   }
-  return { address, process: server, stop: () => ended(server) };
+}
+
+function serverOptions(at: { home: string; data: string; socket: string; port: number }): string[] {
+  return [
+    '--no-defaults',
+    `--datadir=${at.data}`,
+    `--socket=${at.socket}`,
+    `--port=${at.port}`,
+    `--pid-file=${join(at.home, 'db.pid')}`,
+    `--log-error=${join(at.home, 'db.log')}`,
+    '--bind-address=127.0.0.1',
+    '--skip-name-resolve',
+    '--local-infile=0',
+    '--max-allowed-packet=64M',
+    '--character-set-server=utf8mb4',
+    '--collation-server=utf8mb4_unicode_ci',
+    '--default-time-zone=+00:00',
+  ];
 }
 
 /**

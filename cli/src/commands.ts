@@ -184,9 +184,9 @@ export function homeplan(text: string, boxId: string | undefined): Output {
       plans
         .map((plan) =>
           [
-            `${plan.school}: ${plan.total} (devices ${plan.devices}, hubs ${plan.hubs}, parts ${plan.parts}, labour ${plan.labour}), ${
-              plan.proof === 'optimal' ? 'optimal' : `at most ${plan.proof.gap} over the least`
-            }`,
+            `${plan.school}: ${plan.total} (devices ${plan.devices}, hubs ${plan.hubs}, ` +
+              `parts ${plan.parts}, labour ${plan.labour}), ` +
+              (plan.proof === 'optimal' ? 'optimal' : `at most ${plan.proof.gap} over the least`),
             table(
               ['box', 'position', 'device', 'strategy', 'with'],
               plan.choices.map((choice) => [

@@ -138,7 +138,15 @@ export { labelContext } from './survey/label-context.js';
 export { newBox, repeatedBox } from './survey/new-box.js';
 export { withNewCable } from './survey/new-cable.js';
 export { panelLabel, tracedEvent } from './survey/panel-labels.js';
-export { labelFor, presetContents, type PresetId, PRESETS, presetsFor, usualSize } from './survey/presets.js';
+export {
+  labelFor,
+  type PresetContents,
+  presetContents,
+  type PresetId,
+  PRESETS,
+  presetsFor,
+  usualSize,
+} from './survey/presets.js';
 export { putBackList } from './survey/put-back.js';
 export { conductorWords, readingWords } from './survey/reading-words.js';
 export { farEnds, runOf, runParts, withoutRunOf } from './survey/runs.js';
@@ -186,12 +194,14 @@ export type { BoxContents } from './enclosure/contents.js';
 export { ENOUGH_BARS, signalAt } from './radio/signal.js';
 
 // match
-export { type Candidate, OF_THE_WAY } from './match/candidate.js';
+export { bestFirst, stoppedBy } from './match/best-first.js';
+export type { Candidate } from './match/candidate.js';
 export { judgeControlPoint } from './match/control-point.js';
 export { matchBox, matchJob, matchPlace } from './match/match.js';
-export { MATCH_RULES, type MatchRule, type Verdict } from './match/reason.js';
+export { MATCH_RULES, type Verdict } from './match/reason.js';
 
 // remedies
+export { adoptRemedy } from './remedies/adopt-remedy.js';
 export { remedies, type Remedy, troublesOf } from './remedies/remedies.js';
 
 // homeplan

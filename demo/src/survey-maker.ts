@@ -2,6 +2,7 @@ import {
   type Box,
   labelFor,
   type PracticeId,
+  type PresetContents,
   type PresetId,
   presetContents,
   type Reading,
@@ -71,19 +72,7 @@ export function surveyed(plan: BoxPlan, order: number, practice: PracticeId = 'u
     serial += 1;
     return `${plan.id}-${serial}`;
   };
-  const loads = plan.loadId ? [plan.loadId] : [];
-  const contents = plan.preset
-    ? presetContents(
-        { preset: plan.preset, practice, size: plan.size ?? usualSize({ practice }, 15), loadIds: loads },
-        newId,
-      )
-    : {
-        cables: [],
-        conductors: [],
-        joints: [],
-        positions: [{ index: 1, existing: 'single-pole' as const, loadIds: [], need: { smart: true } }],
-        labels: [],
-      };
+  const contents = found(plan, practice, newId);
   const more = plan.second
     ? presetContents(
         {
@@ -97,19 +86,6 @@ export function surveyed(plan: BoxPlan, order: number, practice: PracticeId = 'u
       )
     : undefined;
   const ids = contents.conductors.map((conductor) => conductor.id);
-  let traveler = 0;
-  const labels = contents.conductors.flatMap((conductor, index) => {
-    const role = plan.told?.[index];
-    if (!role) return [];
-    if (role === 'traveler') traveler += 1;
-    const context = {
-      loadIds: loads,
-      circuitIds: [plan.circuitId],
-      ...(plan.groupId ? { groupId: plan.groupId } : {}),
-      traveler,
-    };
-    return [labelFor(conductor.id, role, context)];
-  });
   return {
     id: plan.id,
     roomId: plan.roomId,
@@ -137,8 +113,46 @@ export function surveyed(plan: BoxPlan, order: number, practice: PracticeId = 'u
       need: { smart: true, ...plan.need },
     })),
     readings: plan.readings?.(ids, plan) ?? [],
-    labels,
+    labels: toldLabels(plan, ids),
   };
+}
+
+/** What the box holds before its second gang: a usual box, or an empty position. */
+function found(plan: BoxPlan, practice: PracticeId, newId: () => string): PresetContents {
+  if (plan.preset)
+    return presetContents(
+      {
+        preset: plan.preset,
+        practice,
+        size: plan.size ?? usualSize({ practice }, 15),
+        loadIds: plan.loadId ? [plan.loadId] : [],
+      },
+      newId,
+    );
+  return {
+    cables: [],
+    conductors: [],
+    joints: [],
+    positions: [{ index: 1, existing: 'single-pole', loadIds: [], need: { smart: true } }],
+    labels: [],
+  };
+}
+
+function toldLabels(plan: BoxPlan, ids: readonly string[]): Box['labels'] {
+  let traveler = 0;
+  return ids.flatMap((id, index) => {
+    const role = plan.told?.[index];
+    if (!role) return [];
+    if (role === 'traveler') traveler += 1;
+    return [
+      labelFor(id, role, {
+        loadIds: plan.loadId ? [plan.loadId] : [],
+        circuitIds: [plan.circuitId],
+        ...(plan.groupId ? { groupId: plan.groupId } : {}),
+        traveler,
+      }),
+    ];
+  });
 }
 
 export const steelBox = (enclosureId: string, depth: number): Partial<Box['enclosure']> => ({

@@ -121,9 +121,10 @@ export function closedLoops(boxes: number): string {
   const loops = Array.from({ length: boxes }, (_, at) => closeTheLoop(someRealBox(at + 1)));
   const count = (is: (loop: (typeof loops)[number]) => boolean) => loops.filter(is).length;
   const steps = loops.reduce((sum, loop) => sum + loop.steps, 0) / boxes;
-  return `${boxes} boxes answered by a resistor network: ${count(({ wrong }) => wrong.length > 0)} with a wrong role confirmed, ${count(
-    ({ leftBehind }) => leftBehind.length > 0,
-  )} left short of what the evidence allows, ${count(({ asked }) => asked > 2)} asked something a third time, ${count(
-    ({ conflict }) => conflict,
-  )} with a conflict among true readings, ${steps.toFixed(1)} tests a box`;
+  return [
+    `${boxes} boxes answered by a resistor network: ${count(({ wrong }) => wrong.length > 0)} with a wrong`,
+    `role confirmed, ${count(({ leftBehind }) => leftBehind.length > 0)} left short of what the evidence`,
+    `allows, ${count(({ asked }) => asked > 2)} asked something a third time,`,
+    `${count(({ conflict }) => conflict)} with a conflict among true readings, ${steps.toFixed(1)} tests a box`,
+  ].join(' ');
 }

@@ -98,7 +98,9 @@ function isDataOnly(node: Node): boolean {
 
 export function longFunctions(source: Source): Place[] {
   const limit = source.path.endsWith('.tsx') ? COMPONENT_LINES : FUNCTION_LINES;
-  return source.isTest ? [] : functionLengths(source).filter(({ value }) => value > limit);
+  // The demo's catalogue is a table that happens to be written as a function.
+  const isData = source.isTest || source.path.startsWith('demo/src/catalogue/');
+  return isData ? [] : functionLengths(source).filter(({ value }) => value > limit);
 }
 
 export function manyParameters(source: Source): Place[] {

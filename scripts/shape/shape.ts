@@ -22,7 +22,7 @@ export interface Shape {
 
 const WORKSPACES = ['core', 'server', 'web', 'standin', 'cli', 'demo', 'scripts'];
 /** What the house is held to; a bound is lowered when the house is better, and never raised. */
-const MOST = { upward: 72, practice: 0, long: 41, ternaries: 15, parameters: 12, wide: 30 };
+const MOST = { upward: 0, practice: 0, long: 24, ternaries: 7, parameters: 1, wide: 21 };
 const LEAST_SHARE: Readonly<Record<string, number>> = { all: 26, web: 10 };
 /** Written once and read as data: no code of the product. */
 const DATA = /^demo\/src\/|^server\/src\/storage\/migrations\/|^core\/src\/practice\/figures\//;

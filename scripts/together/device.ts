@@ -43,18 +43,35 @@ export class Browser {
   readonly nextNumber = () => ++this.made;
 }
 
+/** What a tab is made of. */
+interface DeviceParts {
+  name: string;
+  browser: Browser;
+  jobId: string;
+  network: Network;
+  random: Random;
+  notes: Notes;
+}
+
 /** One tab, with the job open in it. */
 export class Device {
   session: JobSession | undefined;
 
-  constructor(
-    readonly name: string,
-    private readonly browser: Browser,
-    private readonly jobId: string,
-    private readonly network: Network,
-    private readonly random: Random,
-    private readonly notes: Notes,
-  ) {}
+  readonly name: string;
+  private readonly browser: Browser;
+  private readonly jobId: string;
+  private readonly network: Network;
+  private readonly random: Random;
+  private readonly notes: Notes;
+
+  constructor(parts: DeviceParts) {
+    this.name = parts.name;
+    this.browser = parts.browser;
+    this.jobId = parts.jobId;
+    this.network = parts.network;
+    this.random = parts.random;
+    this.notes = parts.notes;
+  }
 
   /** Opens the job, again and again while no server gives it. */
   async open(): Promise<JobSession> {

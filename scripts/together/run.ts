@@ -52,7 +52,7 @@ export async function modelRun(seed: number, house: House): Promise<Verdict> {
   const network: Network = { servers: house.servers, troubled: true };
   const devices = Object.entries(BROWSERS).flatMap(([name, tabs]) => {
     const browser = new Browser(`${jobId}-${name}`, notes);
-    return tabs.map((tab) => new Device(tab, browser, jobId, network, random, notes));
+    return tabs.map((tab) => new Device({ name: tab, browser, jobId, network, random, notes }));
   });
   await Promise.all(devices.map((device) => device.open()));
   const replaced = random.chance(0.15) ? random.int(0, ACTS - 1) : -1;

@@ -54,7 +54,37 @@ const MOST_LINES = 2000;
 
 export async function build(options: AppOptions): Promise<FastifyInstance> {
   const knows = hostCheck(options.hosts ?? []);
-  const app = Fastify({
+  const app = bare(options, knows);
+  app.server.maxConnections = MOST_LINES;
+  app.setValidatorCompiler(validatorCompiler);
+  app.setSerializerCompiler(serializerCompiler);
+  handleErrors(app);
+  keepNothing(app);
+  checkHost(app, knows);
+
+  await registerGuards(app, options);
+  await describeApi(app);
+
+  const feed = new ChangeFeed(options.store);
+  const heavy = new Heavy();
+  app.addHook('preClose', async () => feed.close());
+  app.addHook('onClose', async () => heavy.close());
+  const { store, photos, site } = options;
+  const now = options.now ?? (() => new Date());
+  healthRoutes(app, { store, photos, site });
+  jobRoutes(app, { store, feed, now });
+  archiveRoutes(app, { store, photos, feed, now, heavy });
+  catalogueRoutes(app);
+  photoRoutes(app, { store, photos, heavy });
+  siteRoutes(app, site);
+  if (options.webFolder) await webPages(app, options.webFolder);
+  else app.setNotFoundHandler((_, reply) => sendError(reply, 'no-such-route'));
+  return app;
+}
+
+/** Fastify with its limits and its log, before any plugin. */
+function bare(options: AppOptions, knows: ReturnType<typeof hostCheck>): FastifyInstance {
+  return Fastify({
     logger: {
       level: options.logLevel ?? 'warn',
       ...(options.logTo ? { stream: options.logTo } : {}),
@@ -70,13 +100,10 @@ export async function build(options: AppOptions): Promise<FastifyInstance> {
     ...(options.https ? { https: { ...options.https, ...LINES } } : { http: LINES }),
     forceCloseConnections: true,
   }) as unknown as FastifyInstance;
-  app.server.maxConnections = MOST_LINES;
-  app.setValidatorCompiler(validatorCompiler);
-  app.setSerializerCompiler(serializerCompiler);
-  handleErrors(app);
-  keepNothing(app);
-  checkHost(app, knows);
+}
 
+/** Headers, packing and how often one address may ask. */
+async function registerGuards(app: FastifyInstance, options: AppOptions): Promise<void> {
   await app.register(helmet, {
     contentSecurityPolicy: {
       directives: {
@@ -96,23 +123,6 @@ export async function build(options: AppOptions): Promise<FastifyInstance> {
     timeWindow: '1 minute',
     allowList: (request) => !request.url.startsWith('/api/'),
   });
-  await describeApi(app);
-
-  const feed = new ChangeFeed(options.store);
-  const heavy = new Heavy();
-  app.addHook('preClose', async () => feed.close());
-  app.addHook('onClose', async () => heavy.close());
-  const { store, photos, site } = options;
-  const now = options.now ?? (() => new Date());
-  healthRoutes(app, { store, photos, site });
-  jobRoutes(app, { store, feed, now });
-  archiveRoutes(app, { store, photos, feed, now, heavy });
-  catalogueRoutes(app);
-  photoRoutes(app, { store, photos, heavy });
-  siteRoutes(app, site);
-  if (options.webFolder) await webPages(app, options.webFolder);
-  else app.setNotFoundHandler((_, reply) => sendError(reply, 'no-such-route'));
-  return app;
 }
 
 /** Quick before small: a whole job is packed anew at each change of it. */

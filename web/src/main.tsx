@@ -5,8 +5,8 @@ import { createRoot } from 'react-dom/client';
 import { createBrowserRouter } from 'react-router';
 import { RouterProvider } from 'react-router/dom';
 import { NewVersion } from './app/new-version.js';
-import { PreferencesProvider } from './app/preferences.js';
 import { routes } from './app/routes.js';
+import { PreferencesProvider } from './data/preferences.js';
 import { SayProvider } from './ui/say.js';
 
 const queries = new QueryClient({

@@ -36,25 +36,21 @@ interface Definition {
 
 function walk(schema: z.ZodType, value: unknown, path: readonly PropertyKey[], say: Say): void {
   const definition = schema.def as unknown as Definition;
-  if (definition.innerType) return walk(definition.innerType, value, path, say);
-  if (Array.isArray(value)) {
-    const { element } = definition;
-    if (element) value.forEach((entry, index) => walk(element, entry, [...path, index], say));
-    return;
-  }
-  if (typeof value !== 'object' || value === null) return;
-  if (definition.valueType) {
-    for (const [key, entry] of Object.entries(value)) walk(definition.valueType, entry, [...path, key], say);
-    return;
-  }
-  const shape = shapeOf(definition);
-  const absent = Object.keys(shape).filter((name) => !Object.hasOwn(value, name));
-  for (const [key, entry] of Object.entries(value)) {
-    const known = shape[key];
-    if (known) walk(known, entry, [...path, key], say);
-    else {
-      const meant = absent.find((name) => isAlmost(key, name));
-      if (meant) say([...path, key], `is a field nothing here reads: "${meant}" may be meant`);
+  const { innerType, element, valueType } = definition;
+  if (innerType) walk(innerType, value, path, say);
+  else if (Array.isArray(value)) {
+    if (element) for (const [index, entry] of value.entries()) walk(element, entry, [...path, index], say);
+  } else if (typeof value === 'object' && value !== null) {
+    const shape = valueType ? null : shapeOf(definition);
+    for (const [key, entry] of Object.entries(value)) {
+      const known = valueType ?? shape?.[key];
+      if (known) walk(known, entry, [...path, key], say);
+      else {
+        const meant = Object.keys(shape ?? {}).find(
+          (name) => !Object.hasOwn(value, name) && isAlmost(key, name),
+        );
+        if (meant) say([...path, key], `is a field nothing here reads: "${meant}" may be meant`);
+      }
     }
   }
 }

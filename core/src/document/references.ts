@@ -17,6 +17,15 @@ export function referenceProblems(job: Job): Problem[] {
   return new ReferenceCheck(job).run();
 }
 
+/** What of one box may be named within it. */
+interface OwnIds {
+  box: Box;
+  cables: ReadonlySet<string>;
+  joints: ReadonlySet<string>;
+  conductors: ReadonlySet<string>;
+  positions: ReadonlyMap<number, Box['positions'][number]>;
+}
+
 class ReferenceCheck {
   private readonly problems: Problem[] = [];
   private readonly seen = new Map<string, string>();
@@ -155,7 +164,33 @@ class ReferenceCheck {
     const { job } = this;
     if (job.edition !== undefined && !profileOf(job).editions)
       this.warning(['edition'], `is not used: the practice "${job.practice}" has one edition`);
-    const { brief } = job;
+    this.brief(job.brief);
+    job.circuits.forEach((circuit, index) => {
+      this.mustAll(
+        this.circuits,
+        circuit.sharesNeutralWith,
+        ['circuits', index, 'sharesNeutralWith'],
+        'circuit',
+      );
+    });
+    job.loads.forEach((load, index) => {
+      this.must(this.rooms, load.roomId, ['loads', index, 'roomId'], 'room');
+      this.mustAll(this.parts, load.fitted, ['loads', index, 'fitted'], 'part');
+    });
+    this.runs(job);
+    this.groupsAndPoints(job);
+    this.selections(job);
+    job.pairings.forEach((pairing, index) => {
+      this.place(pairing, ['pairings', index]);
+      this.must(this.devices, pairing.deviceId, ['pairings', index, 'deviceId'], 'device');
+    });
+    job.events.forEach((event, index) => {
+      this.must(this.boxes, event.boxId, ['events', index, 'boxId'], 'box');
+      this.must(this.circuits, event.circuitId, ['events', index, 'circuitId'], 'circuit');
+    });
+  }
+
+  private brief(brief: Job['brief']): void {
     brief?.platforms?.forEach((platform, index) => {
       this.must(this.platforms, platform.name, ['brief', 'platforms', index, 'name'], 'platform');
     });
@@ -170,18 +205,9 @@ class ReferenceCheck {
         this.place(entry, ['brief', list, index]);
         this.must(this.devices, entry.deviceId, ['brief', list, index, 'deviceId'], 'device');
       });
-    job.circuits.forEach((circuit, index) => {
-      this.mustAll(
-        this.circuits,
-        circuit.sharesNeutralWith,
-        ['circuits', index, 'sharesNeutralWith'],
-        'circuit',
-      );
-    });
-    job.loads.forEach((load, index) => {
-      this.must(this.rooms, load.roomId, ['loads', index, 'roomId'], 'room');
-      this.mustAll(this.parts, load.fitted, ['loads', index, 'fitted'], 'part');
-    });
+  }
+
+  private runs(job: Job): void {
     job.runs?.forEach((run, index) => {
       run.ends.forEach((end, which) => {
         const path = ['runs', index, 'ends', which];
@@ -201,6 +227,9 @@ class ReferenceCheck {
         if (to && run.ends[1]?.boxId) this.must(to, pair[1], ['runs', index, 'pairs', which, 1], 'conductor');
       });
     });
+  }
+
+  private groupsAndPoints(job: Job): void {
     job.groups.forEach((group, index) => {
       this.mustAll(this.loads, group.loadIds, ['groups', index, 'loadIds'], 'load');
       group.places.forEach((place, which) => {
@@ -215,6 +244,9 @@ class ReferenceCheck {
         this.must(this.loads, target.loadId, ['controlPoints', index, 'targets', which, 'loadId'], 'load');
       });
     });
+  }
+
+  private selections(job: Job): void {
     const chosen = new Set<string>();
     job.selections.forEach((selection, index) => {
       const path = ['selections', index];
@@ -231,14 +263,6 @@ class ReferenceCheck {
         );
       chosen.add(key);
     });
-    job.pairings.forEach((pairing, index) => {
-      this.place(pairing, ['pairings', index]);
-      this.must(this.devices, pairing.deviceId, ['pairings', index, 'deviceId'], 'device');
-    });
-    job.events.forEach((event, index) => {
-      this.must(this.boxes, event.boxId, ['events', index, 'boxId'], 'box');
-      this.must(this.circuits, event.circuitId, ['events', index, 'circuitId'], 'circuit');
-    });
   }
 
   private box(box: Box, path: Path): void {
@@ -251,32 +275,49 @@ class ReferenceCheck {
         [...path, 'enclosure', 'capacity', 'enclosureId'],
         'enclosure',
       );
-    const cables = new Set(box.cables.map((cable) => cable.id));
-    const joints = new Set(box.joints.map((joint) => joint.id));
-    const conductors = new Set(box.conductors.map((conductor) => conductor.id));
-    const positions = new Map(box.positions.map((position) => [position.index, position]));
-
-    const at = (place: Box['conductors'][number]['at'], where: Path) => {
-      this.must(joints, place?.joint, [...where, 'joint'], 'joint');
-      if (place?.position === undefined) return;
-      const position = positions.get(place.position);
-      if (!position)
-        this.error([...where, 'position'], `names position ${place.position}, which the box does not have`);
-      else if (place.terminal !== undefined && !isKnownTerminal(position, place.terminal, this.devices))
-        this.warning(
-          [...where, 'terminal'],
-          `names the terminal "${place.terminal}", which a ${position.existing} does not have`,
-        );
+    const own: OwnIds = {
+      box,
+      cables: new Set(box.cables.map((cable) => cable.id)),
+      joints: new Set(box.joints.map((joint) => joint.id)),
+      conductors: new Set(box.conductors.map((conductor) => conductor.id)),
+      positions: new Map(box.positions.map((position) => [position.index, position])),
     };
-    box.conductors.forEach((conductor, index) => {
+    this.boxConductors(own, path);
+    this.boxPositions(own, path);
+    this.boxLabels(own, path);
+    box.readings.forEach((reading, index) => {
+      this.reading(reading, [...path, 'readings', index], own);
+    });
+  }
+
+  /** A place inside a box: its joint, and the terminal of a position. */
+  private at(own: OwnIds, place: Box['conductors'][number]['at'], where: Path): void {
+    this.must(own.joints, place?.joint, [...where, 'joint'], 'joint');
+    if (place?.position === undefined) return;
+    const position = own.positions.get(place.position);
+    if (!position)
+      this.error([...where, 'position'], `names position ${place.position}, which the box does not have`);
+    else if (place.terminal !== undefined && !isKnownTerminal(position, place.terminal, this.devices))
+      this.warning(
+        [...where, 'terminal'],
+        `names the terminal "${place.terminal}", which a ${position.existing} does not have`,
+      );
+  }
+
+  private boxConductors(own: OwnIds, path: Path): void {
+    own.box.conductors.forEach((conductor, index) => {
       const where = [...path, 'conductors', index];
-      this.must(cables, conductor.cableId, [...where, 'cableId'], 'cable');
-      this.must(cables, conductor.throughCableId, [...where, 'throughCableId'], 'cable');
-      at(conductor.at, [...where, 'at']);
+      this.must(own.cables, conductor.cableId, [...where, 'cableId'], 'cable');
+      this.must(own.cables, conductor.throughCableId, [...where, 'throughCableId'], 'cable');
+      this.at(own, conductor.at, [...where, 'at']);
       conductor.ends?.forEach((end, which) => {
-        at(end, [...where, 'ends', which]);
+        this.at(own, end, [...where, 'ends', which]);
       });
     });
+  }
+
+  private boxPositions(own: OwnIds, path: Path): void {
+    const { box } = own;
     const indexes = new Set<number>();
     box.positions.forEach((position, index) => {
       const where = [...path, 'positions', index];
@@ -288,12 +329,15 @@ class ReferenceCheck {
       if (position.existing === 'smart' && position.deviceId === undefined)
         this.error([...where, 'deviceId'], 'is missing: a smart position names its catalogue device');
       position.leads?.forEach((lead, which) => {
-        at(lead.at, [...where, 'leads', which, 'at']);
+        this.at(own, lead.at, [...where, 'leads', which, 'at']);
       });
       const last = (position.gang ?? position.index) + (position.width ?? 1) - 1;
       if (position.gang !== undefined && last > box.enclosure.gangs)
         this.warning([...where, 'gang'], `reaches gang ${last} of a box with ${box.enclosure.gangs}`);
     });
+  }
+
+  private boxLabels({ box, conductors }: OwnIds, path: Path): void {
     const labelled = new Set<string>();
     box.labels.forEach((label, index) => {
       const where = [...path, 'labels', index];
@@ -305,16 +349,9 @@ class ReferenceCheck {
         this.error([...where, 'conductorId'], `labels the conductor "${label.conductorId}" a second time`);
       labelled.add(label.conductorId);
     });
-    box.readings.forEach((reading, index) => {
-      this.reading(reading, [...path, 'readings', index], { box, conductors, joints });
-    });
   }
 
-  private reading(
-    reading: Reading,
-    path: Path,
-    own: { box: Box; conductors: Set<string>; joints: Set<string> },
-  ): void {
+  private reading(reading: Reading, path: Path, own: OwnIds): void {
     const allowed = VALUES[reading.tool];
     const fits = typeof reading.value === 'number' ? allowed.number : allowed.words.includes(reading.value);
     if (!fits) this.error([...path, 'value'], `must be ${allowed.says} for the tool "${reading.tool}"`);
@@ -348,7 +385,7 @@ class ReferenceCheck {
     });
   }
 
-  private pointExists(point: string, reading: Reading, conductors: Set<string>): boolean {
+  private pointExists(point: string, reading: Reading, conductors: ReadonlySet<string>): boolean {
     if (reading.tool === 'lamp') return this.loads.has(point);
     if (reading.tool === 'breaker') return this.circuits.has(point);
     if (point === 'box' || point === 'reference' || conductors.has(point)) return true;

@@ -59,7 +59,7 @@ export interface Arranged {
  * What hangs together in an arrangement, whatever the conductors are:
  *
  *     in place     everything as found, contacts by switch state
- *     device out   conductors of one position's terminals each alone, its tails on their joints; joints closed
+ *     device out   conductors on one position's terminals each alone, its tails on their joints, all closed
  *     lifted       in place but for the lifted
  *     parted       every insulated conductor alone, but for joints named as left closed
  */

@@ -11,13 +11,13 @@ import type { Option, PlanChoice } from './vocabulary.js';
 const MOST_COMBINATIONS = 200_000;
 
 /** One way for each unit of a cluster, undefined where it is not served. */
-export interface Pick {
+export interface Picked {
   value: number;
   ways: readonly (Option | undefined)[];
 }
 
 /** The least for some amount drawn of what is short, one number for each resource. */
-export interface Drawing extends Pick {
+export interface Drawing extends Picked {
   draws: readonly number[];
 }
 
@@ -71,7 +71,7 @@ export class Cluster {
   }
 
   /** The least of all that the boxes bear; nothing served is worth 0. */
-  best(worth: Worth): Pick {
+  best(worth: Worth): Picked {
     const cheapest = this.sorts.map((sorts) => sorts.map((ways) => leastOf(ways, worth)));
     let best = { value: Number.POSITIVE_INFINITY, combination: [] as readonly number[] };
     for (const combination of this.combinations) {
@@ -91,10 +91,10 @@ export class Cluster {
   /** The least for every amount drawn of what is short: `draws` of a way, one number for each resource. */
   options(worth: Worth, draws: (way: Option) => readonly number[]): Drawing[] {
     const cheapest = this.sorts.map((sorts) => sorts.map((ways) => leastByDraws(ways, worth, draws)));
-    const found = new Map<string, Partial>();
+    const found = new Map<string, Prefix>();
     // Combinations come in order, so that most of them begin as the one before: what was summed for that
     // beginning is kept.
-    const sums: Partial[][] = [[{ value: 0, key: '', draws: [], way: undefined, before: undefined }]];
+    const sums: Prefix[][] = [[{ value: 0, key: '', draws: [], way: undefined, before: undefined }]];
     let last: readonly number[] = [];
     for (const combination of this.combinations) {
       let same = 0;
@@ -103,8 +103,8 @@ export class Cluster {
         const sort = combination[at] as number;
         sums[at + 1] =
           sort === 0
-            ? extended(sums[at] as Partial[], NOT_SERVED)
-            : extended(sums[at] as Partial[], cheapest[at]?.[sort - 1] ?? []);
+            ? extended(sums[at] as Prefix[], NOT_SERVED)
+            : extended(sums[at] as Prefix[], cheapest[at]?.[sort - 1] ?? []);
       }
       last = combination;
       for (const partial of sums[combination.length] ?? [])
@@ -224,16 +224,16 @@ interface Drawn {
 }
 
 /** A sum over the first units of a combination; its ways hang together backwards. */
-interface Partial extends Drawn {
+interface Prefix extends Drawn {
   key: string;
-  before: Partial | undefined;
+  before: Prefix | undefined;
 }
 
 const NOT_SERVED: readonly Drawn[] = [{ way: undefined, value: 0, draws: [] }];
 
 /** Every sum with every way of the next unit; of equal draws only the least. */
-function extended(sums: readonly Partial[], ways: readonly Drawn[]): Partial[] {
-  const least = new Map<string, Partial>();
+function extended(sums: readonly Prefix[], ways: readonly Drawn[]): Prefix[] {
+  const least = new Map<string, Prefix>();
   for (const before of sums)
     for (const { way, value, draws } of ways) {
       const drawn =
@@ -253,7 +253,7 @@ function waysOf({
   before,
 }: {
   way: Option | undefined;
-  before: Partial | undefined;
+  before: Prefix | undefined;
 }): (Option | undefined)[] {
   return before ? [...waysOf(before), way] : [];
 }
@@ -286,7 +286,8 @@ const selection = ({ boxId, position, deviceId, strategy, with: parts }: PlanCho
 /** What a way draws on beside money. */
 function resourceKey(option: Option): string {
   const hubs = [...option.onHub].map(([id, count]) => `${id}*${count}`).sort();
-  return `${option.wifi};${hubs.join()};${[...option.families].sort().join()};${[...option.radios].sort().join()}`;
+  const sorted = (names: Iterable<string>) => [...names].sort().join();
+  return [option.wifi, hubs.join(), sorted(option.families), sorted(option.radios)].join(';');
 }
 
 /** The selections that stand whatever is planned: those of positions that no plan decides. */

@@ -51,43 +51,15 @@ function planOf(
   known: JobLookup,
   why: WhyUnserved,
 ): HousePlan {
-  const { job } = known;
-  const sum = (of: (way: Solved['ways'][number]) => number) =>
-    solved.ways.reduce((total, way) => total + of(way), 0);
-  const chosen = new Map(
-    solved.ways.flatMap((way) =>
-      way.choices.map((choice) => [placeKey(choice.boxId, choice.position), choice] as const),
-    ),
-  );
-  const places = clusters.flatMap((cluster) => cluster.units.flatMap((unit) => unit.places));
-  const order = new Map(job.boxes.map((box, at) => [box.id, at]));
-  const choices = [...chosen.values()].sort(
-    (a, b) => (order.get(a.boxId) ?? 0) - (order.get(b.boxId) ?? 0) || a.position - b.position,
-  );
-  const hubIds = job.catalogue.hubs
-    .map((hub) => hub.id)
-    .filter((id) => solved.ways.some((way) => way.onHub.has(id)));
-  const newHubs = hubIds
-    .filter((id) => !job.brief?.hubsOwned?.includes(id))
-    .flatMap((id) => known.hubs.get(id) ?? []);
-  const [devices, parts, labourMinutes] = [
-    sum((way) => way.devices),
-    sum((way) => way.parts),
-    sum((way) => way.minutes),
-  ];
-  const hubs = newHubs.reduce((total, hub) => total + hub.price, 0);
-  const labour = Math.floor((labourMinutes * (job.money?.labourPerHour ?? 0)) / 60 + 0.5);
-  const missing = places.filter((place) => place.smart && !chosen.has(placeKey(place.boxId, place.position)));
-  const total = devices + hubs + parts + labour;
+  const choices = choicesInOrder(solved, known);
+  const taken = new Set(choices.map(({ boxId, position }) => placeKey(boxId, position)));
+  const missing = clusters
+    .flatMap((cluster) => cluster.units.flatMap((unit) => unit.places))
+    .filter((place) => place.smart && !taken.has(placeKey(place.boxId, place.position)));
   const exact = solved.exact && clusters.every((cluster) => cluster.complete);
   return {
     school,
-    total,
-    devices,
-    hubs,
-    parts,
-    labour,
-    labourMinutes,
+    ...costsOf(solved, known),
     served: solved.served,
     unserved: missing.map(({ boxId, position }) => ({
       boxId,
@@ -95,18 +67,59 @@ function planOf(
       why: why.rules(school, { boxId, position }, choices),
     })),
     choices,
-    hubIds,
     families: [...new Set(solved.ways.flatMap((way) => [...way.families]))].sort(),
-    router: {
-      clients:
-        (job.brief?.wifi?.clientsNow ?? 0) +
-        standingOn(known).wifi +
-        sum((way) => way.wifi) +
-        newHubs.filter((hub) => !hub.wired).length,
-      limit: job.brief?.wifi?.clientLimit ?? null,
-    },
     spares: sparesOf(choices, known),
     proof: exact ? 'optimal' : { gap: Math.max(0, Math.ceil((solved.cost - solved.bound) / 60)) },
+  };
+}
+
+/** In the order of the file's boxes, then of positions. */
+function choicesInOrder(solved: Solved, { job }: JobLookup): PlanChoice[] {
+  const order = new Map(job.boxes.map((box, at) => [box.id, at]));
+  const chosen = new Map(
+    solved.ways.flatMap((way) =>
+      way.choices.map((choice) => [placeKey(choice.boxId, choice.position), choice] as const),
+    ),
+  );
+  return [...chosen.values()].sort(
+    (a, b) => (order.get(a.boxId) ?? 0) - (order.get(b.boxId) ?? 0) || a.position - b.position,
+  );
+}
+
+/** What a plan takes of money, time, hubs and the router; labour is rounded once, over the whole. */
+function costsOf(
+  { ways }: Solved,
+  known: JobLookup,
+): Pick<
+  HousePlan,
+  'total' | 'devices' | 'hubs' | 'parts' | 'labour' | 'labourMinutes' | 'hubIds' | 'router'
+> {
+  const { brief, money, catalogue } = known.job;
+  const sum = (of: (way: Solved['ways'][number]) => number) =>
+    ways.reduce((total, way) => total + of(way), 0);
+  const used = catalogue.hubs.filter(({ id }) => ways.some((way) => way.onHub.has(id)));
+  const bought = used.filter(({ id }) => !brief?.hubsOwned?.includes(id));
+  const devices = sum((way) => way.devices);
+  const parts = sum((way) => way.parts);
+  const labourMinutes = sum((way) => way.minutes);
+  const hubs = bought.reduce((total, hub) => total + hub.price, 0);
+  const labour = Math.floor((labourMinutes * (money?.labourPerHour ?? 0)) / 60 + 0.5);
+  return {
+    total: devices + hubs + parts + labour,
+    devices,
+    hubs,
+    parts,
+    labour,
+    labourMinutes,
+    hubIds: used.map(({ id }) => id),
+    router: {
+      clients:
+        (brief?.wifi?.clientsNow ?? 0) +
+        standingOn(known).wifi +
+        sum((way) => way.wifi) +
+        bought.filter((hub) => !hub.wired).length,
+      limit: brief?.wifi?.clientLimit ?? null,
+    },
   };
 }
 

@@ -1,5 +1,5 @@
 import type { JobLookup } from '../job/lookup.js';
-import type { Cluster, Drawing, Pick, Worth } from './clusters.js';
+import type { Cluster, Drawing, Picked, Worth } from './clusters.js';
 import type { Option } from './vocabulary.js';
 
 /** One option for each cluster: the most places served, then the least cost. */
@@ -53,7 +53,7 @@ class Solver {
   /** Clients the router can still take; null without a limit. */
   private readonly clientsLeft: number | null;
   private readonly hubLeft = new Map<string, number>();
-  private readonly relaxed: Map<number, Pick>[];
+  private readonly relaxed: Map<number, Picked>[];
   private readonly drawings: Map<string, readonly Drawing[]>[];
   private best: { ways: Option[]; value: number; exact: boolean } | undefined;
   private bound = Number.POSITIVE_INFINITY;
@@ -136,7 +136,7 @@ class Solver {
     };
   }
 
-  private leastOf(cluster: Cluster, which: number, usable: ReadonlySet<string>): Pick {
+  private leastOf(cluster: Cluster, which: number, usable: ReadonlySet<string>): Picked {
     const key = hubKey(cluster, usable);
     let pick = this.relaxed[which]?.get(key);
     if (!pick) {
@@ -165,7 +165,7 @@ class Solver {
 
   private withHubs(
     usable: ReadonlySet<string>,
-    picks: readonly Pick[],
+    picks: readonly Picked[],
     price: number,
     relaxed: number,
   ): void {
@@ -200,7 +200,7 @@ function drawn(way: Option, resource: string): number {
   return resource === ROUTER ? way.wifi : (way.onHub.get(resource) ?? 0);
 }
 
-function drawnBy(picks: readonly Pick[], resource: string): number {
+function drawnBy(picks: readonly Picked[], resource: string): number {
   return picks.reduce(
     (sum, pick) => sum + pick.ways.reduce((own, way) => own + (way ? drawn(way, resource) : 0), 0),
     0,
@@ -214,10 +214,10 @@ function drawnBy(picks: readonly Pick[], resource: string): number {
  * @param optionsFor of every cluster, the least for each amount drawn of these resources
  */
 function withinLimits(
-  free: readonly Pick[],
+  free: readonly Picked[],
   limits: ReadonlyMap<string, number>,
   optionsFor: (resources: readonly string[]) => readonly (readonly Drawing[])[],
-): { picks: readonly Pick[]; exact: boolean } {
+): { picks: readonly Picked[]; exact: boolean } {
   const short: string[] = [];
   let picks = free;
   for (;;) {
@@ -232,7 +232,7 @@ function withinLimits(
 }
 
 /** The least value for every amount drawn so far of what is short, cluster by cluster. */
-function overStates(options: readonly (readonly Drawing[])[], sizes: readonly number[]): Pick[] {
+function overStates(options: readonly (readonly Drawing[])[], sizes: readonly number[]): Picked[] {
   const strides = sizes.map((_, at) => sizes.slice(0, at).reduce((product, size) => product * size, 1));
   const states = sizes.reduce((product, size) => product * size, 1);
   const used = sizes.map((size, at) =>
@@ -260,7 +260,7 @@ function overStates(options: readonly (readonly Drawing[])[], sizes: readonly nu
     picked.push(pick);
   }
   let state = values.reduce((best, value, at) => (value < (values[best] as number) ? at : best), 0);
-  const picks: Pick[] = [];
+  const picks: Picked[] = [];
   for (let at = options.length - 1; at >= 0; at--) {
     const pick = options[at]?.[picked[at]?.[state] ?? 0] as Drawing;
     picks.unshift(pick);

@@ -3,6 +3,7 @@ import type { Role } from '../job/schema/primitives.js';
 import type { Box, Conductor } from '../job/schema/survey.js';
 import { stopsFromReadings } from '../power/box-stops.js';
 import { looksLikeGround } from '../practice/wire.js';
+import { entryAt } from '../units/entry-at.js';
 import {
   byValue,
   groundTest,
@@ -157,7 +158,7 @@ function identifyPart(box: Box, known: JobLookup, whole: Box): PartResult {
     conductors: conductorsOf(weighed),
     conflicts: conflictResults(problem, conflicts),
     next,
-    notes: notesOf(problem, posterior, grades, needed, next, box),
+    notes: notesOf(weighed, needed, next),
   };
 }
 
@@ -184,10 +185,7 @@ function neededCores(
   ]);
   // A core that may well be one of them is wanted too, though another role leads for now.
   const share = (core: number) =>
-    ROLES.reduce(
-      (sum, role, at) => sum + (roles.has(role) ? ((posterior?.after[core]?.[at] as number) ?? 0) : 0),
-      0,
-    );
+    ROLES.reduce((sum, role) => sum + (roles.has(role) ? (posterior?.after[core]?.[role] ?? 0) : 0), 0);
   return new Set(
     problem.cores.flatMap((_, core) =>
       roles.has(grades[core]?.role ?? '') || share(core) >= WANTED_FROM ? [core] : [],
@@ -238,7 +236,7 @@ function conductorResult(
   const core = problem.cores.findIndex((entry) => entry.id === conductor.id);
   const grade = grades[core];
   if (core < 0 || !grade || !posterior) return byColourAlone(conductor, problem);
-  const shares = posterior.after[core] as Float64Array;
+  const shares = entryAt(posterior.after, core);
   return {
     id: conductor.id,
     role: grade.role,
@@ -249,7 +247,7 @@ function conductorResult(
       grade.role === 'line' || grade.role === 'neutral'
         ? likelyCircuit(problem, posterior, core, grade.role)
         : null,
-    alternatives: ROLES.map((role, at) => ({ role, probability: shares[at] as number }))
+    alternatives: ROLES.map((role) => ({ role, probability: shares[role] }))
       .filter((entry) => entry.role !== grade.role && entry.probability > 0)
       .sort((a, b) => b.probability - a.probability),
     because: grade.because.map((test) => problem.tests[test]?.id ?? ''),
@@ -275,14 +273,13 @@ function byColourAlone(conductor: Conductor, problem: Problem): IdentifiedConduc
   const shares = weights
     .map((entry) => ({ role: entry.role, probability: entry.weight / total }))
     .sort((a, b) => b.probability - a.probability);
-  const [first, ...rest] = shares as [(typeof shares)[number], ...typeof shares];
   return {
     id: conductor.id,
-    ...first,
+    ...entryAt(shares, 0),
     grade: 'guess',
     loadIds: [],
     circuitId: null,
-    alternatives: rest,
+    alternatives: shares.slice(1),
     because: [],
     missing: 'reading',
     rival: null,
@@ -318,7 +315,7 @@ function likelyCircuit(
   const shares = new Map<number, number>();
   let total = 0;
   for (const { explanation, weight } of posterior.entries) {
-    if (ROLE_OF[explanation.classes[core] as CoreClass] !== role) continue;
+    if (ROLE_OF[entryAt(explanation.classes, core)] !== role) continue;
     total += weight;
     const circuit = explanation.circuitOfCore[core];
     if (circuit !== null && circuit !== undefined) shares.set(circuit, (shares.get(circuit) ?? 0) + weight);
@@ -342,12 +339,9 @@ function conflictResults(problem: Problem, conflicts: readonly Conflict[]): Iden
 }
 
 function notesOf(
-  problem: Problem,
-  posterior: Posterior | null,
-  grades: readonly CoreGrade[],
+  { box, problem, posterior, grades }: Weighed,
   needed: ReadonlySet<number>,
   next: readonly RankedTest[],
-  box: Box,
 ): IdentifyNote[] {
   const notes: IdentifyNote[] = [];
   const idsOf = (cores: Iterable<number>) => [...cores].map((core) => problem.cores[core]?.id ?? '');
@@ -411,7 +405,7 @@ function summaryOf(conductors: readonly IdentifiedConductor[]): Identification['
   const of = (role: Role): Grade | 'absent' | 'unknown' => {
     const own = conductors.filter((conductor) => conductor.role === role && conductor.probability >= 0.5);
     if (own.length > 0)
-      return WEAKEST[Math.min(...own.map((conductor) => WEAKEST.indexOf(conductor.grade)))] as Grade;
+      return entryAt(WEAKEST, Math.min(...own.map((conductor) => WEAKEST.indexOf(conductor.grade))));
     return explained ? 'absent' : 'unknown';
   };
   return { line: of('line'), load: of('load'), neutral: of('neutral'), ground: of('ground') };

@@ -22,7 +22,7 @@ export function placeKey(boxId: string, position: number): string {
 }
 
 export function lookup(job: Job): JobLookup {
-  const byId = <Record extends { id: string }>(records: readonly Record[]) =>
+  const byId = <Entry extends { id: string }>(records: readonly Entry[]) =>
     new Map(records.map((record) => [record.id, record]));
   return {
     job,

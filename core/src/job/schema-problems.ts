@@ -28,10 +28,7 @@ function wording(issue: z.core.$ZodIssue): string {
     case 'invalid_type':
       return `must be ${article(issue.expected)}`;
     case 'invalid_value':
-      return (
-        'must be ' +
-        `${issue.values.length === 1 ? JSON.stringify(issue.values[0]) : `one of ${issue.values.map((value) => JSON.stringify(value)).join(', ')}`}`
-      );
+      return `must be ${oneOf(issue.values.map((value) => JSON.stringify(value)))}`;
     case 'too_small':
       return issue.origin === 'string' || issue.origin === 'array'
         ? issue.message
@@ -48,6 +45,9 @@ function wording(issue: z.core.$ZodIssue): string {
       return issue.message;
   }
 }
+
+const oneOf = (values: readonly string[]) =>
+  values.length === 1 ? values.join() : `one of ${values.join(', ')}`;
 
 function article(noun: string): string {
   const word = noun === 'int' ? 'integer' : noun;

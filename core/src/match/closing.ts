@@ -202,7 +202,8 @@ export class QuickFill {
     const terminals = new Map<string, NetName | undefined>();
     for (const plan of planned) for (const [name, net] of this.netsOf(plan)) terminals.set(name, net);
     const straps = strapsAsPlanned(box, planned, { terminals, largest: shared.largest }, known);
-    const key = `${positions};${straps.map((strap) => `${strap.positions.join('+')}=${strap.gangs}x${strap.size}`).join()}`;
+    const yokes = straps.map((strap) => `${strap.positions.join('+')}=${strap.gangs}x${strap.size}`);
+    const key = `${positions};${yokes.join()}`;
     let result = this.results.get(key);
     if (!result) {
       result = fill({ ...shared.contents, straps });

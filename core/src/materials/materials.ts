@@ -3,10 +3,10 @@ import { plannedDevices } from '../enclosure/as-planned.js';
 import { minutesOf } from '../homeplan/units.js';
 import { mountedBoxes } from '../job/events.js';
 import type { JobLookup } from '../job/lookup.js';
-import type { Device, Part } from '../job/schema/catalogue.js';
+import type { Connector, Device, Part } from '../job/schema/catalogue.js';
 import type { ConnectorKind } from '../job/schema/primitives.js';
 import type { Box } from '../job/schema/survey.js';
-import { planJoints } from '../wire/plan.js';
+import { type JointPlan, planJoints } from '../wire/plan.js';
 import { type MaterialLine, type Materials, SHELVES, type Shelf } from './vocabulary.js';
 
 const CONNECTOR_WORDS: Record<ConnectorKind, string> = {
@@ -110,7 +110,7 @@ function deviceLine(device: Device): Omit<Wanted, 'count' | 'fitted' | 'boxIds'>
   };
 }
 
-function partLine(part: Part): Omit<Wanted, 'count' | 'fitted' | 'boxIds'> {
+function partLine(part: Part): Item {
   const detail = part.where === 'fitting' ? 'at the fitting' : part.where === 'box' ? 'in the box' : '';
   return {
     shelf: 'parts',
@@ -124,58 +124,85 @@ function partLine(part: Part): Omit<Wanted, 'count' | 'fitted' | 'boxIds'> {
 
 /** Connectors by size, tails by section and use, flags for what is told apart, screws. */
 function wantJoints(box: Box, known: JobLookup, want: Want): void {
-  const { catalogue } = known.job;
   const planned = plannedDevices(box, known);
   const plan = planJoints(box, planned, known);
-  for (const joint of plan.joints) {
-    if (joint.kept || !joint.connector) continue;
-    const { id, kind, conductors } = joint.connector;
-    const price = catalogue.connectors.find((connector) => connector.id === id)?.price ?? null;
-    const detail = `${id}, ${conductors[0]} to ${conductors[1]} conductors`;
-    want(
-      {
-        shelf: 'connectors',
-        item: `connector:${id}`,
-        what: CONNECTOR_WORDS[kind],
-        detail,
-        unit: 'piece',
-        priceEach: price,
-      },
-      1,
-      box.id,
-    );
+  wantConnectors(box, plan, known, want);
+  wantTails(box, plan, want);
+  const inBox = planned.filter(({ device }) => device.mount === 'box').length;
+  if (inBox > 0) want(SCREWS, inBox * SCREWS_A_DEVICE, box.id);
+  const told = box.conductors.filter((conductor) => conductor.cableId && conductor.colour !== 'bare').length;
+  if (told > 0) want(FLAGS, told, box.id);
+  want(PLATE_LABEL, 1, box.id);
+}
+
+type Item = Omit<Wanted, 'count' | 'fitted' | 'boxIds'>;
+
+const SCREWS: Item = {
+  shelf: 'screws',
+  item: 'screws',
+  what: 'Mounting screws',
+  detail: '',
+  unit: 'piece',
+  priceEach: null,
+};
+const FLAGS: Item = {
+  shelf: 'labels',
+  item: 'flags',
+  what: 'Conductor flags',
+  detail: '',
+  unit: 'piece',
+  priceEach: null,
+};
+const PLATE_LABEL: Item = {
+  shelf: 'labels',
+  item: 'plate-labels',
+  what: 'Breaker label for the back of the plate',
+  detail: '',
+  unit: 'piece',
+  priceEach: null,
+};
+
+function connectorItem(
+  { id, kind, conductors }: Pick<Connector, 'id' | 'kind'> & { conductors: readonly [number, number] },
+  priceEach: number | null,
+): Item {
+  return {
+    shelf: 'connectors',
+    item: `connector:${id}`,
+    what: CONNECTOR_WORDS[kind],
+    detail: `${id}, ${conductors[0]} to ${conductors[1]} conductors`,
+    unit: 'piece',
+    priceEach,
+  };
+}
+
+/** One for each joint that is made anew, and the smallest there is as a cap for each loose end. */
+function wantConnectors(box: Box, plan: JointPlan, known: JobLookup, want: Want): void {
+  const { connectors } = known.job.catalogue;
+  for (const { kept, connector } of plan.joints) {
+    if (kept || !connector) continue;
+    const price = connectors.find(({ id }) => id === connector.id)?.price ?? null;
+    want(connectorItem(connector, price), 1, box.id);
   }
-  const caps = plan.capped.length;
-  const smallest = catalogue.connectors.filter(
-    (connector) => connector.kind === 'twist-on' || connector.kind === 'lever',
-  )[0];
-  if (caps > 0 && smallest)
-    want(
-      {
-        shelf: 'connectors',
-        item: `connector:${smallest.id}`,
-        what: CONNECTOR_WORDS[smallest.kind],
-        detail:
-          `${smallest.id}, ${smallest.conductors?.[0] ?? 2} to ${smallest.conductors?.[1] ?? 2} ` +
-          'conductors',
-        unit: 'piece',
-        priceEach: smallest.price,
-      },
-      caps,
-      box.id,
-    );
+  const cap = connectors.find(({ kind }) => kind === 'twist-on' || kind === 'lever');
+  if (cap && plan.capped.length > 0) {
+    const [least = 2, most = 2] = cap.conductors ?? [];
+    want(connectorItem({ ...cap, conductors: [least, most] }, cap.price), plan.capped.length, box.id);
+  }
+}
+
+function wantTails(box: Box, plan: JointPlan, want: Want): void {
   const nets = new Map(
     plan.joints.flatMap((joint) => joint.members.map((member) => [member, joint.net] as const)),
   );
   for (const piece of plan.made) {
     const use = (nets.get(piece.id) ?? piece.from).split(':')[0] ?? '';
-    const detail = `${piece.size}, ${use}`;
     want(
       {
         shelf: 'conductors',
         item: `tail:${piece.size}:${use}`,
         what: 'Tails and jumpers',
-        detail,
+        detail: `${piece.size}, ${use}`,
         unit: 'mm',
         priceEach: null,
       },
@@ -183,39 +210,6 @@ function wantJoints(box: Box, known: JobLookup, want: Want): void {
       box.id,
     );
   }
-  const inBox = planned.filter(({ device }) => device.mount === 'box').length;
-  if (inBox > 0)
-    want(
-      {
-        shelf: 'screws',
-        item: 'screws',
-        what: 'Mounting screws',
-        detail: '',
-        unit: 'piece',
-        priceEach: null,
-      },
-      inBox * SCREWS_A_DEVICE,
-      box.id,
-    );
-  const told = box.conductors.filter((conductor) => conductor.cableId && conductor.colour !== 'bare').length;
-  if (told > 0)
-    want(
-      { shelf: 'labels', item: 'flags', what: 'Conductor flags', detail: '', unit: 'piece', priceEach: null },
-      told,
-      box.id,
-    );
-  want(
-    {
-      shelf: 'labels',
-      item: 'plate-labels',
-      what: 'Breaker label for the back of the plate',
-      detail: '',
-      unit: 'piece',
-      priceEach: null,
-    },
-    1,
-    box.id,
-  );
 }
 
 /** One plate over the box, unless what goes in brings its own. */

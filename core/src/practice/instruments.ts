@@ -253,3 +253,10 @@ export const GROUND_BANDS: Record<'ground' | 'loose', Readonly<Record<string, nu
   ground: OHMS.same,
   loose: OHMS.open,
 };
+
+/** Of two rows as likely as each other. */
+export function evenly<Band extends string>(one: Row<Band>, other: Row<Band>): Row<Band> {
+  const mixed: Record<Band, number> = { ...one };
+  for (const band in mixed) mixed[band] = (one[band] + other[band]) / 2;
+  return mixed;
+}

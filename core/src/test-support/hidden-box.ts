@@ -1,7 +1,13 @@
 import type { NextTest } from '../identify/asking/next-tests.js';
 import { explanationsOf } from '../identify/explaining/explanations.js';
 import { arrangementOf, problemOf } from '../identify/problem/problem.js';
-import { type Explanation, type Hidden, type Problem, ROLE_OF } from '../identify/problem/vocabulary.js';
+import {
+  type Explanation,
+  type Hidden,
+  type Point,
+  type Problem,
+  ROLE_OF,
+} from '../identify/problem/vocabulary.js';
 import { Likelihood } from '../identify/weighing/likelihood.js';
 import { lookup } from '../job/lookup.js';
 import { newJob } from '../job/new-job.js';
@@ -129,15 +135,12 @@ export function hiddenBox(
         position: test.position ?? undefined,
         value: 'quiet',
       } as unknown as Reading;
-      const points = test.points.map((point) =>
-        test.tool === 'lamp'
-          ? { kind: 'load' as const, loadId: point }
-          : point === 'reference'
-            ? { kind: 'reference' as const }
-            : number.has(point)
-              ? { kind: 'core' as const, core: number.get(point) as number }
-              : { kind: 'ground' as const, id: point },
-      );
+      const points = test.points.map((point): Point => {
+        if (test.tool === 'lamp') return { kind: 'load', loadId: point };
+        if (point === 'reference') return { kind: 'reference' };
+        const core = number.get(point);
+        return core === undefined ? { kind: 'ground', id: point } : { kind: 'core', core };
+      });
       const [row] = likelihood.predict(
         explanation,
         [{ arrangement: arrangementOf(reading, number), points, reading, key: JSON.stringify(test) }],

@@ -183,24 +183,13 @@ class Site {
     const work = (kind === 'heater' ? 2 * this.volts : this.volts) ** 2 / watts;
     const driver = kind === 'led' || kind === 'fluorescent';
     const winding = this.random.int(8, 120);
-    const dead =
-      kind === 'heater'
-        ? work
-        : kind === 'resistive'
-          ? work / 12
-          : driver
-            ? this.random.chance(0.5)
-              ? 1e12
-              : this.random.int(5, 90) * 1000
-            : winding;
-    const alive =
-      kind === 'heater'
-        ? work
-        : kind === 'resistive'
-          ? work / 12
-          : driver
-            ? this.random.int(40, 300) * 1000
-            : winding * 4;
+    let [dead, alive] = [winding, winding * 4];
+    if (kind === 'heater') [dead, alive] = [work, work];
+    else if (kind === 'resistive') [dead, alive] = [work / 12, work / 12];
+    else if (driver) {
+      dead = this.random.chance(0.5) ? 1e12 : this.random.int(5, 90) * 1000;
+      alive = this.random.int(40, 300) * 1000;
+    }
     this.lamps.push({ id, a, b, dead, alive, work, gone: this.random.chance(0.05) });
     return id;
   }

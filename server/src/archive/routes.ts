@@ -4,11 +4,11 @@ import { join } from 'node:path';
 import { Readable } from 'node:stream';
 import { Id, type Job } from '@inventario/core';
 import type { FastifyInstance } from 'fastify';
-import type { ZodTypeProvider } from 'fastify-type-provider-zod';
 import { z } from 'zod';
 import { RequestError } from '../errors/catalogue.js';
 import type { Heavy } from '../heavy/heavy.js';
 import { roomFor } from '../heavy/room-for.js';
+import { type TypedApp, typed } from '../http/typed-app.js';
 import type { ChangeFeed } from '../jobs/change-feed.js';
 import { TakeInQuery, takeIn } from '../jobs/take-in.js';
 import type { PhotoStore } from '../photos/photo-store.js';
@@ -18,25 +18,28 @@ import { pack } from './archive.js';
 /** The largest archive taken, bytes. */
 const LARGEST_ARCHIVE = 400_000_000;
 
+interface ArchiveParts {
+  store: JobStore;
+  photos: PhotoStore;
+  feed: ChangeFeed;
+  now: () => Date;
+  heavy: Heavy;
+}
+
 /** A job with its photographs as one ZIP file, out and in. */
-export function archiveRoutes(
-  app: FastifyInstance,
-  {
-    store,
-    photos,
-    feed,
-    now,
-    heavy,
-  }: { store: JobStore; photos: PhotoStore; feed: ChangeFeed; now: () => Date; heavy: Heavy },
-): void {
-  app.addContentTypeParser(
+export function archiveRoutes(fastify: FastifyInstance, parts: ArchiveParts): void {
+  fastify.addContentTypeParser(
     'application/zip',
     { parseAs: 'buffer', bodyLimit: LARGEST_ARCHIVE },
     (_, body, done) => done(null, body),
   );
-  const typed = app.withTypeProvider<ZodTypeProvider>();
+  const app = typed(fastify);
+  giveArchive(app, parts);
+  takeArchive(app, parts);
+}
 
-  typed.get(
+function giveArchive(app: TypedApp, { store, photos }: ArchiveParts): void {
+  app.get(
     '/api/jobs/:jobId/archive',
     {
       schema: {
@@ -53,8 +56,10 @@ export function archiveRoutes(
         .send(Readable.from(pack(stored.job, picturesOf(stored.job, photos))));
     },
   );
+}
 
-  typed.post(
+function takeArchive(app: TypedApp, { store, photos, feed, now, heavy }: ArchiveParts): void {
+  app.post(
     '/api/jobs/archive',
     {
       bodyLimit: LARGEST_ARCHIVE,

@@ -110,7 +110,7 @@ function requestTo(
   const types = Object.entries(operation.requestBody?.content ?? {});
   if (types.length === 0) return { method, url: withQuery(url, query), headers };
   const [type, media] = chance.pick(types);
-  const body = bodyOf(path, type, media.schema, document, chance, spoil === 'body');
+  const body = bodyOf({ path, type, schema: media.schema, document }, chance, spoil === 'body');
   return { method, url: withQuery(url, query), headers: { 'content-type': type, ...headers }, body };
 }
 
@@ -122,10 +122,7 @@ const PICTURE = Buffer.from(
 );
 
 function bodyOf(
-  path: string,
-  type: string,
-  schema: JsonSchema,
-  document: unknown,
+  { path, type, schema, document }: { path: string; type: string; schema: JsonSchema; document: unknown },
   chance: Random,
   broken: boolean,
 ): string | Buffer {

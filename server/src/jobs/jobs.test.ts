@@ -172,7 +172,8 @@ describe('bad input is answered with 4xx and names what is wrong', () => {
     ['POST', '/api/site/joins', { deviceId: 'x' }, 400, 'bad-request', '/place'],
     ['GET', '/api/site/joins/none', undefined, 404, 'no-such-join', undefined],
     ['GET', '/api/nowhere', undefined, 404, 'no-such-route', undefined],
-  ])('%s %s', async (method, url, payload, status, code, path) => {
+  ])('%s %s', async (...row) => {
+    const [method, url, payload, status, code, path] = row;
     const response = await server.app.inject({
       method: method as 'GET',
       url,

@@ -9,9 +9,9 @@ import {
   readJobDocument,
 } from '@inventario/core';
 import type { FastifyInstance } from 'fastify';
-import type { ZodTypeProvider } from 'fastify-type-provider-zod';
 import { z } from 'zod';
 import { RequestError } from '../errors/catalogue.js';
+import { type TypedApp, typed } from '../http/typed-app.js';
 import { JobList } from '../storage/job-list.js';
 import type { JobStore, Packing } from '../storage/job-store.js';
 import { applyEdits } from './apply-edits.js';
@@ -30,15 +30,28 @@ const SearchText = z
 /** The largest job file taken, bytes: far above 60 boxes with a thousand readings each. */
 const LARGEST_JOB = 20_000_000;
 
-export function jobRoutes(
-  app: FastifyInstance,
-  { store, feed, now }: { store: JobStore; feed: ChangeFeed; now: () => Date },
-): void {
-  const typed = app.withTypeProvider<ZodTypeProvider>();
+/** What the routes of jobs work with. */
+interface JobParts {
+  store: JobStore;
+  feed: ChangeFeed;
+  now: () => Date;
+}
 
+export function jobRoutes(fastify: FastifyInstance, parts: JobParts): void {
+  const app = typed(fastify);
+  listRoutes(app, parts);
+  wholeJobRoutes(app, parts);
+  binRoutes(app, parts);
+  editRoute(app, parts);
+  changeRoutes(app, parts);
+  historyRoute(app, parts);
+  streamRoute(app, parts);
+}
+
+function listRoutes(app: TypedApp, { store, feed, now }: JobParts): void {
   const list = new JobList(store, store.tables, ({ job, updatedAt }) => summarise(job, updatedAt));
 
-  typed.get(
+  app.get(
     '/api/jobs',
     {
       schema: {
@@ -60,7 +73,7 @@ export function jobRoutes(
     },
   );
 
-  typed.post(
+  app.post(
     '/api/jobs',
     {
       bodyLimit: LARGEST_JOB,
@@ -78,8 +91,10 @@ export function jobRoutes(
       return reply.code(201).send({ id: job.id });
     },
   );
+}
 
-  typed.get(
+function wholeJobRoutes(app: TypedApp, { store }: JobParts): void {
+  app.get(
     '/api/jobs/:jobId',
     {
       schema: {
@@ -102,8 +117,10 @@ export function jobRoutes(
       return reply.send(await found.bytes(packing));
     },
   );
+}
 
-  typed.delete(
+function binRoutes(app: TypedApp, { store, feed, now }: JobParts): void {
+  app.delete(
     '/api/jobs/:jobId',
     {
       schema: {
@@ -119,7 +136,7 @@ export function jobRoutes(
     },
   );
 
-  typed.post(
+  app.post(
     '/api/jobs/:jobId/return',
     {
       schema: { summary: 'Takes a job out of the bin again', params: JobParams, response: { 204: z.null() } },
@@ -132,8 +149,10 @@ export function jobRoutes(
       return reply.code(204).send(null);
     },
   );
+}
 
-  typed.post(
+function editRoute(app: TypedApp, { store, feed, now }: JobParts): void {
+  app.post(
     '/api/jobs/:jobId/edits',
     {
       bodyLimit: 8_000_000,
@@ -150,8 +169,10 @@ export function jobRoutes(
       return answer;
     },
   );
+}
 
-  typed.get(
+function changeRoutes(app: TypedApp, { store }: JobParts): void {
+  app.get(
     '/api/jobs/:jobId/changes',
     {
       schema: {
@@ -166,8 +187,10 @@ export function jobRoutes(
       return store.changes(request.params.jobId, request.query.since);
     },
   );
+}
 
-  typed.get(
+function historyRoute(app: TypedApp, { store }: JobParts): void {
+  app.get(
     '/api/jobs/:jobId/history',
     {
       schema: {
@@ -194,8 +217,10 @@ export function jobRoutes(
       return store.history(request.params.jobId, { before: before ?? LAST_SEQUENCE, limit, record });
     },
   );
+}
 
-  typed.get(
+function streamRoute(app: TypedApp, { store, feed }: JobParts): void {
+  app.get(
     '/api/jobs/:jobId/changes/stream',
     {
       // A stream has no length to tell, and one that is only asked about would stay open for nothing.

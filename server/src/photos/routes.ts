@@ -1,10 +1,10 @@
 import { Id } from '@inventario/core';
 import type { FastifyInstance } from 'fastify';
-import type { ZodTypeProvider } from 'fastify-type-provider-zod';
 import { z } from 'zod';
 import { RequestError } from '../errors/catalogue.js';
 import type { Heavy } from '../heavy/heavy.js';
 import { roomFor } from '../heavy/room-for.js';
+import { type TypedApp, typed } from '../http/typed-app.js';
 import type { JobStore } from '../storage/job-store.js';
 import type { PhotoStore } from './photo-store.js';
 
@@ -12,25 +12,32 @@ const PhotoParams = z.object({ jobId: Id, photoId: Id });
 /** The largest photograph taken, bytes. The web application shrinks them before. */
 const LARGEST_PHOTO = 15_000_000;
 
-export function photoRoutes(
-  app: FastifyInstance,
-  { store, photos, heavy }: { store: JobStore; photos: PhotoStore; heavy: Heavy },
-): void {
-  app.addContentTypeParser(
+interface PhotoParts {
+  store: JobStore;
+  photos: PhotoStore;
+  heavy: Heavy;
+}
+
+export function photoRoutes(fastify: FastifyInstance, parts: PhotoParts): void {
+  fastify.addContentTypeParser(
     ['image/jpeg', 'image/png', 'image/webp'],
     { parseAs: 'buffer', bodyLimit: LARGEST_PHOTO },
     (_, body, done) => done(null, body),
   );
-  const typed = app.withTypeProvider<ZodTypeProvider>();
+  const app = typed(fastify);
+  takePicture(app, parts);
+  givePicture(app, parts);
+}
 
-  /** A picture is kept and given only for a photograph that its job names. */
-  const named = async ({ jobId, photoId }: z.infer<typeof PhotoParams>) => {
-    const stored = await store.read(jobId);
-    if (!stored) throw new RequestError('no-such-job');
-    if (!stored.job.photos.some((photo) => photo.id === photoId)) throw new RequestError('no-such-photo');
-  };
+/** A picture is kept and given only for a photograph that its job names. */
+async function mustBeNamed(store: JobStore, { jobId, photoId }: z.infer<typeof PhotoParams>): Promise<void> {
+  const stored = await store.read(jobId);
+  if (!stored) throw new RequestError('no-such-job');
+  if (!stored.job.photos.some((photo) => photo.id === photoId)) throw new RequestError('no-such-photo');
+}
 
-  typed.put(
+function takePicture(app: TypedApp, { store, photos, heavy }: PhotoParts): void {
+  app.put(
     '/api/jobs/:jobId/photos/:photoId',
     {
       bodyLimit: LARGEST_PHOTO,
@@ -43,7 +50,7 @@ export function photoRoutes(
     },
     async (request) => {
       const { jobId, photoId } = request.params;
-      await named(request.params);
+      await mustBeNamed(store, request.params);
       const encoded = Buffer.isBuffer(request.body) ? await heavy.picture(request.body) : null;
       if (!encoded)
         throw new RequestError('not-a-picture', [
@@ -54,7 +61,20 @@ export function photoRoutes(
     },
   );
 
-  typed.get(
+  app.delete(
+    '/api/jobs/:jobId/photos/:photoId',
+    { schema: { summary: 'Takes a picture out', params: PhotoParams, response: { 204: z.null() } } },
+    async (request, reply) => {
+      const { jobId, photoId } = request.params;
+      if (!(await store.read(jobId))) throw new RequestError('no-such-job');
+      await photos.remove(jobId, photoId);
+      return reply.code(204).send(null);
+    },
+  );
+}
+
+function givePicture(app: TypedApp, { store, photos }: PhotoParts): void {
+  app.get(
     '/api/jobs/:jobId/photos/:photoId',
     {
       schema: {
@@ -65,24 +85,13 @@ export function photoRoutes(
     },
     async (request, reply) => {
       const { jobId, photoId } = request.params;
-      await named(request.params);
+      await mustBeNamed(store, request.params);
       const bytes = await photos.get(jobId, photoId, request.query.size ?? 'full');
       if (!bytes) throw new RequestError('no-such-photo');
       return reply
         .type('image/jpeg')
         .header('cache-control', 'private, max-age=31536000, immutable')
         .send(bytes);
-    },
-  );
-
-  typed.delete(
-    '/api/jobs/:jobId/photos/:photoId',
-    { schema: { summary: 'Takes a picture out', params: PhotoParams, response: { 204: z.null() } } },
-    async (request, reply) => {
-      const { jobId, photoId } = request.params;
-      if (!(await store.read(jobId))) throw new RequestError('no-such-job');
-      await photos.remove(jobId, photoId);
-      return reply.code(204).send(null);
     },
   );
 }

@@ -210,7 +210,7 @@ export class JobStore {
     );
     const rows = LIST_KINDS.flatMap((kind) =>
       (listOf(job, kind) ?? []).map((doc, place) =>
-        row(job.id, kind, recordKey(kind, doc, place), place, sequence, doc),
+        row(job.id, kind, { id: recordKey(kind, doc, place), place, version: sequence, doc }),
       ),
     );
     await this.write(rows, transaction);
@@ -281,18 +281,19 @@ export class JobStore {
     const listed = changes.filter(
       (change): change is RecordChange & { kind: ListKind } => change.kind !== 'job',
     );
+    const placeOf = (kind: ListKind, key: string) => places.get(rowName(kind, key)) ?? 0;
     const upserts = new Map<string, RecordRow>();
     for (const { kind, key, record } of listed)
       if (record)
         upserts.set(
           rowName(kind, key),
-          row(next.id, kind, key, places.get(rowName(kind, key)) ?? 0, sequence, record),
+          row(next.id, kind, { id: key, place: placeOf(kind, key), version: sequence, doc: record }),
         );
     for (const { kind, key, doc } of moved)
       if (!upserts.has(rowName(kind, key)))
         upserts.set(
           rowName(kind, key),
-          row(next.id, kind, key, places.get(rowName(kind, key)) ?? 0, sequence, doc),
+          row(next.id, kind, { id: key, place: placeOf(kind, key), version: sequence, doc }),
         );
     await this.write([...upserts.values()], transaction);
     await this.removeRows(
@@ -476,15 +477,8 @@ function* inBunches(rows: readonly RecordRow[]): Generator<RecordRow[]> {
   if (bunch.length > 0) yield bunch;
 }
 
-function row(
-  jobId: string,
-  kind: ListKind,
-  id: string,
-  place: number,
-  version: number,
-  doc: JobRecord,
-): RecordRow {
-  return { jobId, kind, id, place, version, ownerId: null, doc };
+function row(jobId: string, kind: ListKind, at: Omit<RecordRow, 'jobId' | 'kind' | 'ownerId'>): RecordRow {
+  return { ...at, jobId, kind, ownerId: null };
 }
 
 /**

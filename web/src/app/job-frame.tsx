@@ -2,18 +2,18 @@ import { CircleHelp, CloudOff, History, Moon, Redo2, Ruler, Sun, Undo2 } from 'l
 import { Suspense, useEffect, useMemo, useRef, useState } from 'react';
 import { Link, NavLink, Outlet, useLocation, useMatch, useNavigate, useParams } from 'react-router';
 import { JobProvider, useJob } from '../data/job-context.js';
+import { usePreferences, useUnits } from '../data/preferences.js';
+import { SheetsContext } from '../parts/bench.js';
+import { paths } from '../parts/paths.js';
+import { ShortcutHelp, useShortcuts } from '../parts/shortcuts.js';
 import { Button } from '../ui/button.js';
 import { classes } from '../ui/classes.js';
 import { EdgeSheet } from '../ui/dialog.js';
 import { Empty } from '../ui/empty.js';
 import { Menu, type MenuEntry } from '../ui/menu.js';
-import { SheetsContext } from './bench.js';
 import { Keeping } from './keeping.js';
-import { paths } from './paths.js';
 import { PowerBar } from './power-bar.js';
-import { usePreferences, useUnits } from './preferences.js';
 import { QuestionsTray } from './questions.js';
-import { ShortcutHelp, useShortcuts } from './shortcuts.js';
 import { useUndo } from './undo.js';
 import { Walk } from './walk.js';
 

@@ -6,9 +6,9 @@ import { downloadJob } from '../data/downloads.js';
 import { newId } from '../data/ids.js';
 import { useJob } from '../data/job-context.js';
 import { keptStore } from '../data/session/kept-store.js';
+import { paths } from '../parts/paths.js';
 import { Button } from '../ui/button.js';
 import { useSay } from '../ui/say.js';
-import { paths } from './paths.js';
 
 /** What threatens what was recorded, said at once and with the way to save it. Nothing when nothing does. */
 export function Keeping() {

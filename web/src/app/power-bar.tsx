@@ -5,11 +5,11 @@ import { Link } from 'react-router';
 import { instant, newId } from '../data/ids.js';
 import { useJob } from '../data/job-context.js';
 import { useBoxPower, useJobPower } from '../data/power.js';
+import { paths } from '../parts/paths.js';
 import { PowerShape } from '../parts/power-shape.js';
+import { timeOf } from '../parts/times.js';
 import { Button } from '../ui/button.js';
 import { classes } from '../ui/classes.js';
-import { paths } from './paths.js';
-import { timeOf } from './times.js';
 
 /**
  * Every circuit and its state, always in sight. Those that feed the box in hand come first, and before them

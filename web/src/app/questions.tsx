@@ -15,10 +15,10 @@ import { downloadJson } from '../data/downloads.js';
 import { useJob } from '../data/job-context.js';
 import type { Hindrance } from '../data/session/job-session.js';
 import type { Question } from '../data/session/kept-store.js';
+import { timeOf } from '../parts/times.js';
 import { Button } from '../ui/button.js';
 import { WideDialog } from '../ui/dialog.js';
 import { useSay } from '../ui/say.js';
-import { timeOf } from './times.js';
 
 /**
  * Edits the server could not take wait here, never over what is being typed. They stay until they are

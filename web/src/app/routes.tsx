@@ -1,6 +1,6 @@
 import { Link, type RouteObject } from 'react-router';
+import { paths } from '../parts/paths.js';
 import { Empty } from '../ui/empty.js';
-import { paths } from './paths.js';
 import { ViewError } from './view-error.js';
 
 /** Each view is loaded when it is first opened. */

@@ -3,9 +3,9 @@ import { RefreshCw, RotateCcw } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import { Link, useLocation, useNavigate, useRouteError } from 'react-router';
 import { keptStore } from '../data/session/kept-store.js';
+import { paths } from '../parts/paths.js';
 import { Button } from '../ui/button.js';
 import { Empty } from '../ui/empty.js';
-import { paths } from './paths.js';
 
 /** A view that failed: what is kept, and the ways on. Never the framework's own page. */
 export function ViewError() {

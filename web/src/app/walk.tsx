@@ -13,9 +13,9 @@ import { memo } from 'react';
 import { NavLink, useNavigate } from 'react-router';
 import { newId } from '../data/ids.js';
 import { useHouse, useJob } from '../data/job-context.js';
+import { paths } from '../parts/paths.js';
 import { Button } from '../ui/button.js';
 import { classes } from '../ui/classes.js';
-import { paths } from './paths.js';
 
 /** Rooms and boxes in walking order, each with how far it is and what holds it up. */
 export function Walk({ onGo }: { onGo?: () => void }) {

@@ -32,9 +32,9 @@ import { applyChanges } from './record-changes.js';
 /** A device at a place, with its reasons in words. */
 export type JudgedDevice = Omit<Candidate, 'reasons'> & {
   reasons: {
-    rule: string;
+    rule: Candidate['reasons'][number]['rule'];
     code: string;
-    outcome: string;
+    outcome: Candidate['reasons'][number]['outcome'];
     text: string;
     settles: Settling | null;
     place: string | null;

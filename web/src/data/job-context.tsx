@@ -21,6 +21,7 @@ import {
   useState,
   useSyncExternalStore,
 } from 'react';
+import { useSay } from '../ui/say.js';
 import { ApiError, isPassing } from './api.js';
 import type { BoxReckoning, Engines, HouseNews, Identified, JudgedDevice } from './engines.worker.js';
 import { PlannerWorker } from './planner.js';
@@ -228,7 +229,12 @@ function lookupOf(job: Job): JobLookup {
 
 export interface OpenJob extends SessionState {
   known: JobLookup;
-  apply(parts: EditPart[], label: string, mergeKey?: string): string | null;
+  /** Records an edit; what hinders it is said in words. @returns whether it was recorded */
+  apply(parts: EditPart[], label: string, mergeKey?: string): boolean;
+  /** The same, and says what came of it with the way back. */
+  applyAndSay(parts: EditPart[], label: string, said: string): boolean;
+  /** For a form, which says itself what hinders. @returns null when it was recorded */
+  attempt(parts: EditPart[], label: string): string | null;
   /** @returns what stays because others changed it since */
   undo(): Conflict[];
   redo(): Conflict[];
@@ -243,18 +249,29 @@ export function useJob(): OpenJob {
   const { session } = useJobContext();
   const state = useSyncExternalStore(session.subscribe, session.state);
   const known = lookupOf(state.job);
-  return useMemo(
-    () => ({
+  const say = useSay();
+  return useMemo(() => {
+    const apply = (parts: EditPart[], label: string, mergeKey?: string) => {
+      const hindered = session.apply(parts, label, mergeKey);
+      if (hindered) say(`That cannot be recorded: ${hindered}.`);
+      return !hindered;
+    };
+    return {
       ...state,
       known,
-      apply: (parts, label, mergeKey) => session.apply(parts, label, mergeKey),
+      apply,
+      applyAndSay: (parts, label, said) => {
+        const recorded = apply(parts, label);
+        if (recorded) say(said, { label: 'Undo', run: () => session.undo() });
+        return recorded;
+      },
+      attempt: (parts, label) => session.apply(parts, label),
       undo: () => session.undo(),
       redo: () => session.redo(),
       settle: (editId, choice, parts) => session.settle(editId, choice, parts),
       forget: () => session.forget(),
-    }),
-    [state, known, session],
-  );
+    };
+  }, [state, known, session, say]);
 }
 
 /** What the engines say of the house; the last answer stays until the next is there. */

@@ -58,7 +58,7 @@ export function SourceSearch({ box, stop }: { box: Box; stop: Stop }) {
       () => value,
       () => ({ id: newId(), at: instant() }),
     );
-    const hindered = apply(
+    const recorded = apply(
       [
         {
           kind: 'box',
@@ -69,8 +69,7 @@ export function SourceSearch({ box, stop }: { box: Box; stop: Stop }) {
       ],
       `${dead ? 'Gone' : 'Still live'} with breaker ${name(trying)} off (${box.name})`,
     );
-    if (hindered) say(`That cannot be recorded: ${hindered}.`);
-    else
+    if (recorded)
       say(
         dead
           ? `Breaker ${name(trying)} feeds it.`

@@ -15,7 +15,6 @@ import { useJob } from '../data/job-context.js';
 import { useBoxPower } from '../data/power.js';
 import { Button } from '../ui/button.js';
 import { TextField } from '../ui/field.js';
-import { useSay } from '../ui/say.js';
 import { SourceSearch } from './source-search.js';
 
 /**
@@ -83,8 +82,7 @@ export function StopCard({ box, only, search = true }: { box: Box; only?: Stop['
  * bring the stop back.
  */
 function PutRight({ box, stop }: { box: Box; stop: Stop }) {
-  const { apply, undo } = useJob();
-  const say = useSay();
+  const { applyAndSay } = useJob();
   const [note, setNote] = useState<string | null>(null);
   if (note === null)
     return (
@@ -94,7 +92,7 @@ function PutRight({ box, stop }: { box: Box; stop: Stop }) {
     );
   const record = () => {
     const id = newId();
-    const hindered = apply(
+    applyAndSay(
       [
         putPart('event', id, {
           id,
@@ -106,13 +104,7 @@ function PutRight({ box, stop }: { box: Box; stop: Stop }) {
         }),
       ],
       `Put right: ${STOP_WORDS[stop.code].name.toLowerCase()} (${box.name})`,
-    );
-    say(
-      hindered ? `That cannot be recorded: ${hindered}.` : 'Recorded. The box has to be proved dead again.',
-      {
-        label: 'Undo',
-        run: undo,
-      },
+      'Recorded. The box has to be proved dead again.',
     );
   };
   return (
@@ -137,9 +129,8 @@ function PutRight({ box, stop }: { box: Box; stop: Stop }) {
 
 /** A breaker that was found behind a live conductor belongs to the box. */
 function FoundSource({ box }: { box: Box }) {
-  const { known, apply, undo } = useJob();
+  const { known, applyAndSay } = useJob();
   const power = useBoxPower(box.id);
-  const say = useSay();
   const found = [
     ...new Set(
       power?.hinders.flatMap(({ code, circuitId }) =>
@@ -151,19 +142,13 @@ function FoundSource({ box }: { box: Box }) {
     const name = known.circuits.get(id)?.breaker ?? id;
     const add = () => {
       const traced = tracedEvent(box.id, id, { id: newId(), at: instant() });
-      const hindered = apply(
+      applyAndSay(
         [
           ...setParts('box', box.id, box, { circuitIds: [...box.circuitIds, id] }),
           putPart('event', traced.id, traced),
         ],
         `${box.name} is on breaker ${name} too`,
-      );
-      say(
-        hindered ? `That cannot be recorded: ${hindered}.` : `Breaker ${name} is a circuit of this box now.`,
-        {
-          label: 'Undo',
-          run: undo,
-        },
+        `Breaker ${name} is a circuit of this box now.`,
       );
     };
     return (

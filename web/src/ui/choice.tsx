@@ -58,7 +58,7 @@ export function Segments<Value extends string | number>({
 }
 
 /** One of many. */
-export function Pick<Value extends string | number | null>({
+export function PickOne<Value extends string | number | null>({
   label,
   value,
   options,

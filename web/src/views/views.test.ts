@@ -1,81 +1,10 @@
-import {
-  type Box,
-  type Device,
-  type Job,
-  ML_PER_IN3,
-  moneyText,
-  newBox,
-  presetContents,
-} from '@inventario/core';
+import { type Box, type Job, ML_PER_IN3, moneyText, newBox, presetContents } from '@inventario/core';
 import { describe, expect, test } from '@jest/globals';
-import type { BoxReckoning, JudgedDevice } from '../data/engines.worker.js';
-import { bestFirst } from './choose/best-first.js';
+import type { BoxReckoning } from '../data/engines.worker.js';
 import { shownAs } from './figures/shown-as.js';
 import { rowsByTrouble } from './fit/by-trouble.js';
-import { nextUntold } from './survey/next-untold.js';
-import { breakersOf, newBench, readingOf, setUpFor } from './survey/reading-state.js';
-
-describe('devices in order of suitability', () => {
-  const device = (id: string, price: number) => ({ id, price }) as Device;
-  const devices = new Map(
-    [device('dear', 90), device('cheap', 10), device('part', 5), device('never', 1)].map((entry) => [
-      entry.id,
-      entry,
-    ]),
-  );
-  const way = (
-    deviceId: string,
-    strategy: JudgedDevice['strategy'],
-    verdict: JudgedDevice['verdict'],
-    ...codes: string[]
-  ): JudgedDevice => ({
-    deviceId,
-    strategy,
-    verdict,
-    with: [],
-    partners: [],
-    reasons: codes.map((code) => ({
-      rule: 'fill',
-      code,
-      outcome: verdict === 'no' ? 'block' : 'note',
-      text: code,
-      settles: null,
-      place: null,
-    })),
-  });
-
-  test('fits before fits-with before not proved before no; then the cheaper', () => {
-    const rows = bestFirst(
-      [
-        way('never', 'single', 'no', 'fill.over'),
-        way('dear', 'single', 'fits'),
-        way('part', 'single', 'fits-with'),
-        way('cheap', 'single', 'fits'),
-      ],
-      devices,
-    );
-    expect(rows.map((row) => row.device.id)).toEqual(['cheap', 'dear', 'part', 'never']);
-  });
-
-  test('a device that goes nowhere is shown by the way that tells most, and possible ways beside the best are offered', () => {
-    const [row] = bestFirst(
-      [
-        way('never', 'module', 'no', 'body.not-a-module'),
-        way('never', 'single', 'no', 'fill.over', 'depth.too-deep'),
-      ],
-      devices,
-    );
-    expect(row?.best.strategy).toBe('single');
-    const [both] = bestFirst(
-      [way('dear', 'linked', 'unproved'), way('dear', 'both-ends', 'fits'), way('dear', 'module', 'no', 'x')],
-      devices,
-    );
-    expect([both?.best.strategy, both?.others.map((other) => other.strategy)]).toEqual([
-      'both-ends',
-      ['linked'],
-    ]);
-  });
-});
+import { nextUntold } from './survey/conductors/next-untold.js';
+import { breakersOf, newBench, readingOf, setUpFor } from './survey/reading/reading-state.js';
 
 test('the next conductor to tell goes round once and leaves grounds by colour alone', () => {
   let serial = 0;

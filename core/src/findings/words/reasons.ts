@@ -33,7 +33,8 @@ const level = (value: FactValue | undefined) => LEVELS[String(value)] ?? String(
 
 /** A label that is no finding, with what speaks against it. */
 const doubt = (facts: Facts, role: string) => {
-  const what = `${list(facts.conductors)} ${Array.isArray(facts.conductors) && facts.conductors.length > 1 ? 'are' : 'is'} labelled ${role}`;
+  const several = Array.isArray(facts.conductors) && facts.conductors.length > 1;
+  const what = `${list(facts.conductors)} ${several ? 'are' : 'is'} labelled ${role}`;
   return facts.against === 'reading'
     ? `${what}, and a reading contradicts it: ${list(facts.said)}.`
     : `${what}, and is joined with what is labelled as another net.`;

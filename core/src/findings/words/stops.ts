@@ -88,7 +88,8 @@ function breakersText({ code, circuitIds }: Stop, job: Job): string[] {
   const named = circuitIds.map((id) => job.circuits.find((circuit) => circuit.id === id)?.breaker ?? id);
   if (named.length === 0)
     return code === 'live-while-off' ? ['No breaker of this file is left that could feed it.'] : [];
-  const breakers = `Breaker${named.length > 1 ? 's' : ''} ${listed(named, code === 'live-while-off' ? 'or' : 'and')}`;
+  const all = listed(named, code === 'live-while-off' ? 'or' : 'and');
+  const breakers = named.length > 1 ? `Breakers ${all}` : `Breaker ${all}`;
   return [code === 'live-while-off' ? `${breakers} could feed it.` : `${breakers}.`];
 }
 

@@ -1,4 +1,5 @@
 import type { Reading } from '../../job/schema/survey.js';
+import { entryAt } from '../../units/entry-at.js';
 import type { CoreGrade } from '../judging/grades.js';
 import { arrangementOf, testKey } from '../problem/problem.js';
 import type { Point, Problem, SwitchPosition, Test } from '../problem/vocabulary.js';
@@ -108,7 +109,7 @@ class Maker {
       asked.arrangement === 'device-out' && asked.position !== undefined && this.carries.has(asked.position);
     const live = Object.values(asked.breakers ?? {}).includes('on');
     if (opens && live) return;
-    const bearing = { id: '', at: '', value: 'quiet', ...asked } as Reading;
+    const bearing: Reading = { id: '', at: '', value: 'quiet', ...asked };
     const arrangement = arrangementOf(bearing, this.number);
     const points = asked.points.map((point): Point => pointOf(problem, this.number, asked.tool, point));
     // What is printed names a device that can be taken out, and all that has to be off for it.
@@ -141,7 +142,7 @@ class Maker {
   }
 
   private idOf(core: number): string {
-    return this.problem.cores[core]?.id as string;
+    return entryAt(this.problem.cores, core).id;
   }
 
   /**

@@ -1,4 +1,5 @@
 import type { Reading } from '../../job/schema/survey.js';
+import { entryAt } from '../../units/entry-at.js';
 import { coresOfTest } from '../judging/bearing.js';
 import type { CoreGrade } from '../judging/grades.js';
 import { SameTest } from '../judging/same-test.js';
@@ -84,7 +85,7 @@ export function nextTests(
     );
     const excluding = excludingTests(problem, posterior, grades, open, tests);
     return candidates.flatMap((candidate, at): RankedTest[] => {
-      const gain = gains[at] as number;
+      const gain = gains[at] ?? 0;
       const proves = excluding.has(at) || (serving && serves(candidate, grades, open, problem));
       if (gain < LEAST_GAIN && !proves) return [];
       const value = (gain + (proves ? PROOF_BITS : 0)) / candidate.minutes;
@@ -150,13 +151,13 @@ function twoAhead(
         posterior,
         entry,
         looked.map(({ test }) => test),
-      ).map((row, at) => [looked[at] as Candidate, row]),
+      ).map((row, at) => [entryAt(looked, at), row]),
     );
     return pairs.map(([first, second]) => together(rows.get(first) ?? {}, rows.get(second) ?? {}));
   });
   const firsts = new Map<Candidate, RankedTest>();
   pairs.forEach(([first, second], at) => {
-    const gain = gains[at] as number;
+    const gain = gains[at] ?? 0;
     const value = gain / (first.minutes + second.minutes);
     if (gain < LEAST_GAIN_OF_TWO || value <= (firsts.get(first)?.value ?? 0)) return;
     firsts.set(first, { ...printed(first, gain, 'looks-ahead'), value });
@@ -171,8 +172,7 @@ function together(
 ): Record<string, number> {
   const both: Record<string, number> = {};
   for (const first in one)
-    for (const second in other)
-      both[`${first}&${second}`] = (one[first] as number) * (other[second] as number);
+    for (const second in other) both[`${first}&${second}`] = (one[first] ?? 0) * (other[second] ?? 0);
   return both;
 }
 
@@ -221,18 +221,15 @@ function excludingTests(
   const found = new Set<number>();
   const expected = predicted(posterior, posterior.best, tests);
   for (const core of open) {
-    const { missing, rival } = grades[core] as CoreGrade;
+    const { missing, rival } = entryAt(grades, core);
     const other = missing === 'rival' && rival ? bestWithRole(posterior, core, rival) : null;
     if (!other) continue;
     const under = predicted(posterior, other, tests);
     tests.forEach((test, at) => {
       if (test.reading.tool === 'indicator' || !coresOfTest(problem, posterior.best, test).has(core)) return;
-      const row = expected[at] as Readonly<Record<string, number>>;
+      const row = entryAt(expected, at);
       for (const outcome in row)
-        if (
-          (row[outcome] as number) >= LIKELY &&
-          (row[outcome] as number) >= LIKELIER * (under[at]?.[outcome] ?? 0)
-        )
+        if ((row[outcome] ?? 0) >= LIKELY && (row[outcome] ?? 0) >= LIKELIER * (under[at]?.[outcome] ?? 0))
           found.add(at);
     });
   }
@@ -243,7 +240,7 @@ function excludingTests(
 function conflictKeys(posterior: Posterior, same: SameTest): Set<string> {
   const keys = new Set<string>();
   posterior.likelihood.tests.forEach((test, at) => {
-    if ((posterior.best.best.each[at] as number) <= 0.02) keys.add(same.keyOf(test));
+    if ((posterior.best.best.each[at] ?? 0) <= 0.02) keys.add(same.keyOf(test));
   });
   return keys;
 }
@@ -359,16 +356,16 @@ function gainsOf(
     total: Map<string, number>;
   }[] = [];
   for (const { at, weight } of sample) {
-    const entry = posterior.entries[at] as Entry;
+    const entry = entryAt(posterior.entries, at);
     const signature = open.map((core) => roleOfCore(entry.explanation, core)).join();
     rowsOf(entry).forEach((row, index) => {
       joint[index] ??= { groups: new Map(), total: new Map() };
-      const { groups, total } = joint[index] as (typeof joint)[number];
+      const { groups, total } = entryAt(joint, index);
       const group = groups.get(signature) ?? { weight: 0, outcomes: new Map<string, number>() };
       groups.set(signature, group);
       group.weight += weight;
       for (const outcome in row) {
-        const share = weight * (row[outcome] as number);
+        const share = weight * (row[outcome] ?? 0);
         group.outcomes.set(outcome, (group.outcomes.get(outcome) ?? 0) + share);
         total.set(outcome, (total.get(outcome) ?? 0) + share);
       }
@@ -379,7 +376,7 @@ function gainsOf(
     let gain = 0;
     for (const { weight, outcomes } of groups.values())
       for (const [outcome, share] of outcomes)
-        if (share > 1e-15) gain += share * Math.log2(share / (weight * (total.get(outcome) as number)));
+        if (share > 1e-15) gain += share * Math.log2(share / (weight * (total.get(outcome) ?? 0)));
     return Math.max(0, gain);
   });
 }
@@ -393,7 +390,7 @@ function predicted(
 ): Readonly<Record<string, number>>[] {
   const own = new Set([...explanation.loadsOfCore.flat(), ...explanation.loadsOfCable.flat()]);
   return posterior.likelihood.predict(explanation, tests, best.hidden).map((row, at) => {
-    const [point] = (tests[at] as Test).points;
+    const [point] = entryAt(tests, at).points;
     return point?.kind === 'load' && !own.has(point.loadId) ? UNKNOWN_LAMP : row;
   });
 }

@@ -1,4 +1,5 @@
-import { colourPrior, patternsOf, SINGLE_WEIGHT } from '../problem/priors.js';
+import { entryAt } from '../../units/entry-at.js';
+import { colourPrior, patternsOf, SINGLE_WEIGHTS } from '../problem/priors.js';
 import type { CablePattern, CoreClass, Problem } from '../problem/vocabulary.js';
 
 /** The most ways a cable of more cores than usual is looked at; beyond it the result says so. */
@@ -9,7 +10,7 @@ const MOST_SINGLES = 4000;
  * colours. `cut`: there were more ways than are looked at.
  */
 export function cablePatterns(problem: Problem, cable: number): { patterns: CablePattern[]; cut: boolean } {
-  const { cores, end } = problem.cables[cable] as Problem['cables'][number];
+  const { cores, end } = entryAt(problem.cables, cable);
   const made: CablePattern[] = [];
   const usual = patternsOf(cores.length, problem.practice);
   for (const pattern of usual) {
@@ -22,7 +23,7 @@ export function cablePatterns(problem: Problem, cable: number): { patterns: Cabl
           product *
           colourPrior(
             problem.practice,
-            classes[index] as CoreClass,
+            entryAt(classes, index),
             problem.cores[core]?.colour ?? 'unknown',
             pattern.loop === true,
           ),
@@ -56,16 +57,16 @@ function singles(problem: Problem, cores: readonly number[]): CablePattern[] {
   let made: CablePattern[] = [{ classes: [], far: null, weight: 1 }];
   for (const core of cores) {
     made = made.flatMap((pattern) =>
-      (Object.entries(SINGLE_WEIGHT) as [CoreClass, number][])
-        .filter(([name, weight]) => weight > 0 && (problem.multiLocation || name !== 'switched-line'))
-        .map(([name, weight]) => ({
-          classes: [...pattern.classes, name],
-          far: null,
-          weight:
-            pattern.weight *
-            weight *
-            colourPrior(problem.practice, name, problem.cores[core]?.colour ?? 'unknown', false),
-        })),
+      SINGLE_WEIGHTS.filter(
+        ([name, weight]) => weight > 0 && (problem.multiLocation || name !== 'switched-line'),
+      ).map(([name, weight]) => ({
+        classes: [...pattern.classes, name],
+        far: null,
+        weight:
+          pattern.weight *
+          weight *
+          colourPrior(problem.practice, name, problem.cores[core]?.colour ?? 'unknown', false),
+      })),
     );
     // Each core weighs for itself: what is among the most likely in the end is so at every step. One more
     // tells that some were left out.

@@ -1,4 +1,5 @@
 import type { Load } from '../../job/schema/job.js';
+import { entryAt } from '../../units/entry-at.js';
 import { ODDS } from '../problem/priors.js';
 import {
   type CoreClass,
@@ -60,35 +61,93 @@ interface Structure {
  * explains
  */
 export function structures(problem: Problem, relaxed: boolean): { list: Structure[]; capped: boolean } {
-  const cables = problem.cables
-    .map((cable, index) => ({ index, cable, ...cablePatterns(problem, index) }))
-    .filter((entry) => entry.cable.cores.length > 0);
-  const order = byConnection(problem, cables);
-  const bestRest = order.map((_, at) =>
-    order
-      .slice(at)
-      .reduce((product, entry) => product * Math.max(...entry.patterns.map((pattern) => pattern.weight)), 1),
-  );
-  const most = bestRest[0] ?? 1;
-  const classes: CoreClass[] = Array(problem.cores.length);
-  const far: (FarKind | null)[] = Array(problem.cables.length).fill(null);
-  const kinds: (NetKind | null)[] = Array(problem.nets.length).fill(null);
-  const closing = closingAt(problem, order);
-  const list: Structure[] = [];
-  let capped = cables.some(({ cut }) => cut);
-  let full = false;
+  return new StructureSearch(problem, relaxed).run();
+}
+
+type Ordered = { index: number; cable: Problem['cables'][number] } & ReturnType<typeof cablePatterns>;
+
+/** Depth first over the cables, each in every pattern; a branch ends where no rest can bring it back. */
+class StructureSearch {
+  private readonly order: Ordered[];
+  /** The most that the cables from each place of the order on can still weigh. */
+  private readonly bestRest: number[];
+  private readonly closing: ReturnType<typeof closingAt>;
+  private readonly classes: CoreClass[];
+  private readonly far: (FarKind | null)[];
+  private readonly kinds: (NetKind | null)[];
+  private readonly list: Structure[] = [];
+  private capped: boolean;
+
+  constructor(
+    private readonly problem: Problem,
+    private readonly relaxed: boolean,
+  ) {
+    const cables = problem.cables
+      .map((cable, index) => ({ index, cable, ...cablePatterns(problem, index) }))
+      .filter((entry) => entry.cable.cores.length > 0);
+    this.order = byConnection(problem, cables);
+    this.bestRest = this.order.map((_, at) =>
+      this.order
+        .slice(at)
+        .reduce((product, { patterns }) => product * Math.max(...patterns.map(({ weight }) => weight)), 1),
+    );
+    this.closing = closingAt(problem, this.order);
+    this.classes = Array(problem.cores.length);
+    this.far = Array(problem.cables.length).fill(null);
+    this.kinds = Array(problem.nets.length).fill(null);
+    this.capped = cables.some(({ cut }) => cut);
+  }
+
+  run(): { list: Structure[]; capped: boolean } {
+    this.visit(0, 1);
+    return { list: this.list, capped: this.capped };
+  }
+
+  private visit(at: number, weight: number): void {
+    if (this.list.length >= CAP) return;
+    const entry = this.order[at];
+    if (!entry) {
+      this.keep(weight);
+      return;
+    }
+    const { cores } = entry.cable;
+    const least = (this.bestRest[0] ?? 1) * NEGLIGIBLE;
+    for (const pattern of entry.patterns) {
+      const possible = weight * pattern.weight * (this.bestRest[at + 1] ?? 1);
+      if (possible < least) continue;
+      cores.forEach((core, index) => {
+        this.classes[core] = entryAt(pattern.classes, index);
+      });
+      this.far[entry.index] = pattern.far;
+      if (this.relaxed) this.visit(at + 1, weight * pattern.weight);
+      else if (cores.every((core) => agrees(this.problem, this.classes, core))) {
+        const share = this.closed(at);
+        if (possible * share >= least) this.visit(at + 1, weight * pattern.weight * share);
+      }
+    }
+    for (const core of cores) delete this.classes[core];
+    this.far[entry.index] = null;
+  }
+
+  private keep(weight: number): void {
+    const { problem, classes, far, kinds } = this;
+    const factor = this.relaxed ? 1 : travelerWeight(problem, classes, far, kinds);
+    if (factor === 0) return;
+    this.list.push({ classes: [...classes], far: [...far], weight: weight * factor });
+    if (this.list.length >= CAP) this.capped = true;
+  }
 
   /** The share of its weight the structure keeps by the nets and devices this cable was the last of. */
-  const closed = (at: number): number => {
-    const { nets, positions } = closing[at] as (typeof closing)[number];
+  private closed(at: number): number {
+    const { problem, classes, far, kinds } = this;
+    const { nets, positions } = entryAt(this.closing, at);
     let weight = 1;
     for (const net of nets) {
-      const own = problem.nets[net] as Problem['nets'][number];
-      const { cores } = own;
-      const kind = netKind(problem, classes, far, cores);
+      const own = entryAt(problem.nets, net);
+      const kind = netKind(problem, classes, far, own.cores);
       if (kind === undefined) return 0;
       kinds[net] = kind;
-      weight *= netWeight(problem, classes, cores, kind, own);
+      weight *= netWeight(problem, classes, own.cores, kind, own);
       if (weight === 0) return 0;
     }
     for (const position of positions) {
@@ -96,38 +155,7 @@ export function structures(problem: Problem, relaxed: boolean): { list: Structur
       if (weight === 0) return 0;
     }
     return weight;
-  };
-  const visit = (at: number, weight: number): void => {
-    if (full) return;
-    const entry = order[at];
-    if (!entry) {
-      const factor = relaxed ? 1 : travelerWeight(problem, classes, far, kinds);
-      if (factor === 0) return;
-      list.push({ classes: [...classes], far: [...far], weight: weight * factor });
-      if (list.length >= CAP) {
-        full = true;
-        capped = true;
-      }
-      return;
-    }
-    const { cores } = entry.cable;
-    for (const pattern of entry.patterns) {
-      const possible = weight * pattern.weight * (bestRest[at + 1] ?? 1);
-      if (possible < most * NEGLIGIBLE) continue;
-      for (let index = 0; index < cores.length; index++)
-        classes[cores[index] as number] = pattern.classes[index] as CoreClass;
-      far[entry.index] = pattern.far;
-      if (relaxed) visit(at + 1, weight * pattern.weight);
-      else if (cores.every((core) => agrees(problem, classes, core))) {
-        const share = closed(at);
-        if (possible * share >= most * NEGLIGIBLE) visit(at + 1, weight * pattern.weight * share);
-      }
-    }
-    for (const core of cores) delete classes[core];
-    far[entry.index] = null;
-  };
-  visit(0, 1);
-  return { list, capped };
+  }
 }
 
 /** Which nets and positions are complete once the cable at each place of the order is classed. */
@@ -158,14 +186,15 @@ function byConnection<Entry extends { cable: { cores: number[] } }>(
   const seen = new Set<number>();
   const order: Entry[] = [];
   const shared = (entry: Entry) =>
-    entry.cable.cores.filter((core) => seen.has((problem.cores[core] as { net: number }).net)).length;
+    entry.cable.cores.filter((core) => seen.has(entryAt(problem.cores, core).net)).length;
   while (rest.length > 0) {
     let best = 0;
     rest.forEach((entry, index) => {
-      if (shared(entry) > shared(rest[best] as Entry)) best = index;
+      if (shared(entry) > shared(entryAt(rest, best))) best = index;
     });
-    const [entry] = rest.splice(best, 1) as [Entry];
-    for (const core of entry.cable.cores) seen.add((problem.cores[core] as { net: number }).net);
+    const entry = entryAt(rest, best);
+    rest.splice(best, 1);
+    for (const core of entry.cable.cores) seen.add(entryAt(problem.cores, core).net);
     order.push(entry);
   }
   return order;
@@ -175,60 +204,28 @@ type Part = Omit<Explanation, 'prior' | 'loadsOfCore' | 'loadsOfCable'> & { prio
 
 /** Which circuit each line is of; a neutral is of the line it came with. */
 function withCircuits(problem: Problem, { classes, far, weight }: Structure): Part[] {
-  const { circuits } = problem;
-  const blank: Part = {
-    classes,
-    far,
-    prior: weight,
-    circuitOfCore: Array(classes.length).fill(null),
-    legOfCore: Array(classes.length).fill(null),
-    circuitOfCable: Array(far.length).fill(null),
-  };
-  let parts = [blank];
+  let parts: Part[] = [
+    {
+      classes,
+      far,
+      prior: weight,
+      circuitOfCore: Array(classes.length).fill(null),
+      legOfCore: Array(classes.length).fill(null),
+      circuitOfCable: Array(far.length).fill(null),
+    },
+  ];
   problem.cables.forEach((cable, index) => {
     const lines = cable.cores.filter((core) => classes[core] === 'line');
     const neutral = cable.cores.find((core) => classes[core] === 'neutral-in');
-    const told = cable.end?.kind === 'circuit' ? cable.end : null;
-    const options: { ids: number[]; legs: (string | null)[]; prior: number }[] = [];
-    if (lines.length === 1)
-      circuits.forEach((circuit, at) => {
-        const known = told
-          ? circuit.id !== null && at === told.circuit
-            ? told.weight
-            : (1 - told.weight) / circuits.length
-          : circuit.prior;
-        options.push({ ids: [at], legs: [circuit.leg], prior: known });
-      });
-    else if (lines.length === 2) {
-      circuits.forEach((first, a) => {
-        circuits.forEach((second, b) => {
-          if (a === b && first.id !== null && first.volts < 200) return;
-          // Two conductors of one two-pole breaker stand on two legs; so do the lines of a shared neutral
-          // that was wired right.
-          const legs: [string | null, string | null] = a === b ? ['one', 'other'] : [first.leg, second.leg];
-          options.push({ ids: [a, b], legs, prior: first.prior * second.prior });
-        });
-      });
-    }
-    if (options.length > 0)
-      parts = parts.flatMap((part) =>
-        options.map(({ ids, legs, prior }) => {
-          const circuitOfCore = [...part.circuitOfCore];
-          const legOfCore = [...part.legOfCore];
-          lines.forEach((core, at) => {
-            circuitOfCore[core] = ids[at] as number;
-            legOfCore[core] = legs[at] ?? null;
-          });
-          if (neutral !== undefined && ids.length === 1) circuitOfCore[neutral] = ids[0] as number;
-          return { ...part, circuitOfCore, legOfCore, prior: part.prior * prior };
-        }),
-      );
-    if (
+    const feeds = feedsOf(problem, cable, lines.length);
+    if (feeds.length > 0)
+      parts = parts.flatMap((part) => feeds.map((feed) => fedBy(part, feed, lines, neutral)));
+    const fedElsewhere =
       far[index] === 'fed' ||
-      cable.cores.some((core) => classes[core] === 'switched-line' && !comesBack(far[index]))
-    )
+      cable.cores.some((core) => classes[core] === 'switched-line' && !comesBack(far[index]));
+    if (fedElsewhere)
       parts = parts.flatMap((part) =>
-        circuits.map((circuit, at) => ({
+        problem.circuits.map((circuit, at) => ({
           ...part,
           circuitOfCable: part.circuitOfCable.with(index, at),
           prior: part.prior * circuit.prior,
@@ -244,6 +241,48 @@ function withCircuits(problem: Problem, { classes, far, weight }: Structure): Pa
       return fed.size <= 1;
     }),
   );
+}
+
+/** A circuit and a leg for each line of a cable, in the order of its cores. */
+interface Feed {
+  ids: number[];
+  legs: (string | null)[];
+  prior: number;
+}
+
+function feedsOf({ circuits }: Problem, { end }: Problem['cables'][number], lines: number): Feed[] {
+  const told = end?.kind === 'circuit' ? end : null;
+  const priorOf = (at: number, { id, prior }: Problem['circuits'][number]) => {
+    if (!told) return prior;
+    return id !== null && at === told.circuit ? told.weight : (1 - told.weight) / circuits.length;
+  };
+  if (lines === 1)
+    return circuits.map((circuit, at) => ({
+      ids: [at],
+      legs: [circuit.leg],
+      prior: priorOf(at, circuit),
+    }));
+  if (lines !== 2) return [];
+  return circuits.flatMap((first, a) =>
+    circuits.flatMap((second, b): Feed[] => {
+      if (a === b && first.id !== null && first.volts < 200) return [];
+      // Two conductors of one two-pole breaker stand on two legs; so do the lines of a shared neutral that
+      // was wired right.
+      const legs = a === b ? ['one', 'other'] : [first.leg, second.leg];
+      return [{ ids: [a, b], legs, prior: first.prior * second.prior }];
+    }),
+  );
+}
+
+function fedBy(part: Part, feed: Feed, lines: readonly number[], neutral: number | undefined): Part {
+  const circuitOfCore = [...part.circuitOfCore];
+  const legOfCore = [...part.legOfCore];
+  lines.forEach((core, at) => {
+    circuitOfCore[core] = entryAt(feed.ids, at);
+    legOfCore[core] = feed.legs[at] ?? null;
+  });
+  if (neutral !== undefined && feed.ids.length === 1) circuitOfCore[neutral] = entryAt(feed.ids, 0);
+  return { ...part, circuitOfCore, legOfCore, prior: part.prior * feed.prior };
 }
 
 /** Which loads each load conductor feeds: those of the position it hangs on, seldom others. */

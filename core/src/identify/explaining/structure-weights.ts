@@ -1,3 +1,4 @@
+import { entryAt } from '../../units/entry-at.js';
 import { ODDS } from '../problem/priors.js';
 import {
   type CoreClass,
@@ -33,7 +34,7 @@ function kindOf(
   far: readonly (FarKind | null)[],
   core: number,
 ): NetKind {
-  const name = classes[core] as CoreClass;
+  const name = entryAt(classes, core);
   if (name === 'switched-line' && comesBack(far[problem.cores[core]?.cable ?? -1])) return 'switched';
   return KIND[name];
 }
@@ -41,7 +42,7 @@ function kindOf(
 /** Whether a core agrees with the members of its net that are classed already. */
 export function agrees(problem: Problem, classes: readonly CoreClass[], core: number): boolean {
   const net = problem.nets[problem.cores[core]?.net ?? -1];
-  const own = KIND[classes[core] as CoreClass];
+  const own = KIND[entryAt(classes, core)];
   for (const other of net?.cores ?? []) {
     const name = classes[other];
     if (other === core || name === undefined) continue;
@@ -157,14 +158,7 @@ function threeWay(common: NetKind | null, t1: NetKind | null, t2: NetKind | null
   const travelers = [t1, t2].filter((kind) => kind === 'traveler').length;
   // By conversion the commons are linked, and line and switched line stand on the outer terminals.
   if (common === 'traveler' && [t1, t2].includes('hot') && [t1, t2].includes('switched')) return 0.3;
-  if (travelers === 2)
-    return common === 'hot' || common === 'switched'
-      ? 1
-      : common === null
-        ? 0.05
-        : common === 'traveler'
-          ? 0.02
-          : 0;
+  if (travelers === 2) return betweenTravelers(common);
   if (travelers === 1)
     return [t1, t2].includes(null) && (common === 'hot' || common === 'switched') ? 0.02 : 0;
   const [used] = [t1, t2].filter((kind) => kind !== null);
@@ -173,27 +167,39 @@ function threeWay(common: NetKind | null, t1: NetKind | null, t2: NetKind | null
   return 0;
 }
 
+/** What the common of a switch between two travelers may be. */
+function betweenTravelers(common: NetKind | null): number {
+  if (common === 'hot' || common === 'switched') return 1;
+  if (common === null) return 0.05;
+  return common === 'traveler' ? 0.02 : 0;
+}
+
 const hotHalf = (kind: NetKind | null) =>
   kind === 'hot' || kind === null ? 1 : kind === 'switched' ? ODDS.receptacleSwitched : 0;
 const half = (kind: NetKind | null) => (kind === 'neutral' || kind === null ? 1 : 0);
 
+/** Whether a terminal of a role belongs on a net of this kind. */
+function suits(role: string | undefined, kind: NetKind | null, interchangeable: boolean): boolean {
+  switch (role) {
+    case 'line':
+      return kind === 'hot' || (interchangeable && kind === 'switched');
+    case 'load':
+      return kind === 'switched' || (interchangeable && kind === 'hot');
+    case 'neutral':
+      return kind === 'neutral';
+    case 'traveler':
+      return kind === 'traveler' || kind === 'spare';
+    default:
+      return true;
+  }
+}
+
 function smartWeight(position: SwitchPosition, at: (terminal: string) => NetKind | null): number {
   let weight = 1;
   for (const terminal of position.nets.keys()) {
-    const kind = at(terminal);
-    const role = position.roles?.get(terminal);
-    const fits =
-      role === 'line'
-        ? kind === 'hot' || (position.interchangeable && kind === 'switched')
-        : role === 'load'
-          ? kind === 'switched' || (position.interchangeable && kind === 'hot')
-          : role === 'neutral'
-            ? kind === 'neutral'
-            : role === 'traveler'
-              ? kind === 'traveler' || kind === 'spare'
-              : true;
+    const { interchangeable } = position;
     // What was fitted may be fitted wrongly.
-    weight *= fits ? 1 : 0.01;
+    weight *= suits(position.roles?.get(terminal), at(terminal), interchangeable) ? 1 : 0.01;
   }
   return weight;
 }

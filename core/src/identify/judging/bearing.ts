@@ -1,3 +1,4 @@
+import { entryAt } from '../../units/entry-at.js';
 import type { Problem, Test } from '../problem/vocabulary.js';
 import type { Entry } from '../weighing/posterior.js';
 
@@ -34,7 +35,7 @@ function lampPath(problem: Problem, best: Entry, loadId: string): Set<number> {
     return path;
   }
   classes.forEach((name, core) => {
-    const { cable, net } = problem.cores[core] as { cable: number; net: number };
+    const { cable, net } = entryAt(problem.cores, core);
     const own = name === 'load' && explanation.loadsOfCore[core]?.includes(loadId);
     const far =
       explanation.loadsOfCable[cable]?.includes(loadId) && (name === 'traveler' || name === 'return');

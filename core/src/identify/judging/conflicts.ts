@@ -23,7 +23,7 @@ export function conflictsOf(problem: Problem, posterior: Posterior): Conflict[] 
   const each = posterior.best.best.each;
   const same = new SameTest(posterior);
   return tests.flatMap((test, at): Conflict[] => {
-    const own = each[at] as number;
+    const own = each[at] ?? 0;
     // Most readings are what was expected: only of the others is it asked which are the same test.
     if (own > Math.max(UNLIKELY, UNLIKELY_WHEN_REPEATED)) return [];
     const twins = tests.flatMap((other, index) =>
@@ -52,14 +52,14 @@ export function conflictsOf(problem: Problem, posterior: Posterior): Conflict[] 
  */
 function clashesWith({ entries, best, likelihood }: Posterior, at: number): number[] {
   const holding = entries
-    .filter((entry) => (entry.best.each[at] as number) >= 0.3)
+    .filter((entry) => (entry.best.each[at] ?? 0) >= 0.3)
     .reduce<Entry | null>(
       (leader, entry) => (leader === null || entry.merit > leader.merit ? entry : leader),
       null,
     );
   if (!holding) return [];
   return likelihood.tests.flatMap((_, other) =>
-    other !== at && (holding.best.each[other] as number) <= 0.1 && (best.best.each[other] as number) > 0.3
+    other !== at && (holding.best.each[other] ?? 0) <= 0.1 && (best.best.each[other] ?? 0) > 0.3
       ? [other]
       : [],
   );
@@ -73,9 +73,7 @@ function isOpen(posterior: Posterior, test: Test, at: number, same: SameTest): b
   const { tests } = posterior.likelihood;
   const expected = tests.filter(
     (other, index) =>
-      index !== at &&
-      same.keyOf(other) === same.keyOf(test) &&
-      (posterior.best.best.each[index] as number) > 0.3,
+      index !== at && same.keyOf(other) === same.keyOf(test) && (posterior.best.best.each[index] ?? 0) > 0.3,
   );
   if (expected.length >= 2) return false;
   if (test.reading.tool !== 'indicator') return true;
@@ -87,6 +85,6 @@ function isOpen(posterior: Posterior, test: Test, at: number, same: SameTest): b
       other.points.some(
         (candidate) => candidate.kind === 'core' && point?.kind === 'core' && candidate.core === point.core,
       ) &&
-      (posterior.best.best.each[tests.indexOf(other)] as number) > 0.3,
+      (posterior.best.best.each[tests.indexOf(other)] ?? 0) > 0.3,
   );
 }

@@ -1,8 +1,9 @@
 import { pointsKey } from '../../job/readings.js';
 import { coldOhms, conducts } from '../../practice/instruments.js';
+import { entryAt } from '../../units/entry-at.js';
 import { type InsulatedRole, type Problem, ROLES, type Test } from '../problem/vocabulary.js';
 import { outcomeOf } from '../weighing/outcomes.js';
-import { bestWithRole, type Posterior, roleIndex, roleOfCore } from '../weighing/posterior.js';
+import { bestWithRole, type Posterior, roleOfCore } from '../weighing/posterior.js';
 import { coresOfTest } from './bearing.js';
 import type { Conflict } from './conflicts.js';
 import { provedReferences, referenceName } from './proved-references.js';
@@ -59,13 +60,12 @@ class EvidenceView {
   }
 
   grade(core: number, conflicts: readonly Conflict[], confirmedLines: ReadonlySet<number> | null): CoreGrade {
-    const shares = this.posterior.after[core] as Float64Array;
-    const at = shares.reduce(
-      (most, share, index) => (share > (shares[most] as number) + 1e-12 ? index : most),
-      0,
+    const shares = entryAt(this.posterior.after, core);
+    const role = ROLES.reduce<InsulatedRole>(
+      (most, other) => (shares[other] > shares[most] + 1e-12 ? other : most),
+      ROLES[0],
     );
-    const role = ROLES[at] as InsulatedRole;
-    const probability = shares[at] as number;
+    const probability = shares[role];
     const bears = this.tests.flatMap((_, test) => (this.bearing[test]?.has(core) ? [test] : []));
     const result = (
       grade: Grade,
@@ -96,19 +96,19 @@ class EvidenceView {
    * less likely.
    */
   private openRival(core: number, role: InsulatedRole, bears: readonly number[]): InsulatedRole | null {
-    const before = this.posterior.before[core] as Float64Array;
+    const before = entryAt(this.posterior.before, core);
     const { best } = this.posterior;
     const own = roleOfCore(best.explanation, core) === role ? best : bestWithRole(this.posterior, core, role);
     if (!own) return role;
     for (const rival of ROLES) {
-      if (rival === role || (before[roleIndex(rival)] as number) < RIVAL_FROM) continue;
+      if (rival === role || before[rival] < RIVAL_FROM) continue;
       if ((rival === 'traveler' || rival === 'switched-line') && !this.problem.multiLocation) continue;
       const other = bestWithRole(this.posterior, core, rival);
       if (!other) continue;
       const excluded = bears.some(
         (test) =>
           this.tests[test]?.reading.tool !== 'indicator' &&
-          (own.best.each[test] as number) >= LIKELIER * (other.best.each[test] as number),
+          (own.best.each[test] ?? 0) >= LIKELIER * (other.best.each[test] ?? 0),
       );
       if (!excluded) return rival;
     }
@@ -166,7 +166,7 @@ class EvidenceView {
   }
 
   private outcome(test: number): string | null {
-    return outcomeOf(this.problem, this.tests[test] as Test);
+    return outcomeOf(this.problem, entryAt(this.tests, test));
   }
 
   /** Supply volts on low impedance to a proved reference, gone with its breaker. */
@@ -176,9 +176,9 @@ class EvidenceView {
     );
     for (const live of toReference) {
       if (this.outcome(live) !== 'supply') continue;
-      const { arrangement } = this.tests[live] as Test;
+      const { arrangement } = entryAt(this.tests, live);
       const gone = toReference.find((other) => {
-        const own = (this.tests[other] as Test).arrangement;
+        const own = entryAt(this.tests, other).arrangement;
         const turnedOff = [...arrangement.breakers].some(([id, on]) => on && own.breakers.get(id) === false);
         return turnedOff && this.outcome(other) === 'under-3' && own.kind === arrangement.kind;
       });
@@ -209,7 +209,7 @@ class EvidenceView {
       );
       for (const lit of lamps)
         for (const dark of lamps) {
-          const [one, other] = [this.tests[lit] as Test, this.tests[dark] as Test];
+          const [one, other] = [entryAt(this.tests, lit), entryAt(this.tests, dark)];
           const value = (test: Test) => test.reading.value;
           if (
             (value(one) === 'lit' || value(one) === 'dim') &&
@@ -218,14 +218,12 @@ class EvidenceView {
           )
             return [lit, dark];
         }
-      const ohms = this.readingsOn(
-        core,
-        ['ohms'],
-        (test, at) =>
-          test.points[at]?.kind === 'core' &&
-          roleOfCore(this.posterior.best.explanation, (test.points[at] as { core: number }).core) ===
-            'neutral',
-      );
+      const ohms = this.readingsOn(core, ['ohms'], (test, at) => {
+        const point = test.points[at];
+        return (
+          point?.kind === 'core' && roleOfCore(this.posterior.best.explanation, point.core) === 'neutral'
+        );
+      });
       const open = ohms.find(
         (index) => this.tests[index]?.arrangement.out.has(load) && this.outcome(index) === 'open',
       );
@@ -258,23 +256,22 @@ class EvidenceView {
     );
     for (const index of ohms)
       if (this.loadsExcluded(core, index, Number(this.tests[index]?.reading.value))) return [index];
-    const volts = this.readingsOn(
-      core,
-      ['volts-low-z'],
-      (test, at) => test.points[at]?.kind === 'core' && lines.has((test.points[at] as { core: number }).core),
-    ).filter((index) => this.outcome(index) === 'supply');
+    const volts = this.readingsOn(core, ['volts-low-z'], (test, at) => {
+      const point = test.points[at];
+      return point?.kind === 'core' && lines.has(point.core);
+    }).filter((index) => this.outcome(index) === 'supply');
     for (const index of volts) if (this.loadsExcluded(core, index, null)) return [index];
     return null;
   }
 
   private loadsExcluded(core: number, index: number, ohm: number | null): boolean {
-    const test = this.tests[index] as Test;
+    const test = entryAt(this.tests, index);
     const loads = [...new Set(this.problem.positions.flatMap((position) => position.loadIds))];
     if (loads.length > 0 && loads.every((load) => test.arrangement.out.has(load))) return true;
     const quiet = this.readingsOn(core, ['volts-low-z', 'volts'], (other, at) =>
       this.isProvedReference(other, at),
     ).some((other) => {
-      const reading = this.tests[other] as Test;
+      const reading = entryAt(this.tests, other);
       return (
         reading.arrangement.kind === 'in-place' && this.outcome(other) === 'under-3' && this.litWith(reading)
       );
@@ -334,7 +331,7 @@ class EvidenceView {
     for (const live of own)
       for (const dead of own) {
         if (this.outcome(live) !== 'supply' || this.outcome(dead) === 'supply') continue;
-        if (this.onlyFarSwitchDiffers(this.tests[live] as Test, this.tests[dead] as Test))
+        if (this.onlyFarSwitchDiffers(entryAt(this.tests, live), entryAt(this.tests, dead)))
           return [live, dead];
       }
     const changing = this.ohmsThatChange(core) ?? this.lampFollowsBoth(core);
@@ -419,7 +416,7 @@ class EvidenceView {
           this.outcome(through) === null
         )
           continue;
-        if (this.onlyFarSwitchDiffers(this.tests[through] as Test, this.tests[open] as Test))
+        if (this.onlyFarSwitchDiffers(entryAt(this.tests, through), entryAt(this.tests, open)))
           return [through, open];
       }
     return null;
@@ -461,10 +458,10 @@ class EvidenceView {
         test.points[0]?.kind === 'load' && test.points[0].loadId === load ? [index] : [],
       );
       const lit = lamps.find(
-        (index) => !apart(this.tests[index] as Test) && this.tests[index]?.reading.value === 'lit',
+        (index) => !apart(entryAt(this.tests, index)) && this.tests[index]?.reading.value === 'lit',
       );
       const dark = lamps.find(
-        (index) => apart(this.tests[index] as Test) && this.tests[index]?.reading.value === 'dark',
+        (index) => apart(entryAt(this.tests, index)) && this.tests[index]?.reading.value === 'dark',
       );
       if (lit !== undefined && dark !== undefined) return [lit, dark];
     }

@@ -1,4 +1,5 @@
 import { GROUND_BANDS } from '../../practice/instruments.js';
+import { entryAt } from '../../units/entry-at.js';
 import { GROUND_PRIOR } from '../problem/priors.js';
 import type { Problem, Test } from '../problem/vocabulary.js';
 import { outcomeOf } from '../weighing/outcomes.js';
@@ -34,12 +35,12 @@ export function groundGrades(problem: Problem, tests: readonly Test[]): GroundGr
     });
     let odds = prior / (1 - prior);
     for (const index of own) {
-      const outcome = outcomeOf(problem, tests[index] as Test);
+      const outcome = outcomeOf(problem, entryAt(tests, index));
       if (outcome !== null)
         odds *= (GROUND_BANDS.ground[outcome] ?? 0.001) / (GROUND_BANDS.loose[outcome] ?? 0.001);
     }
     const probability = odds / (1 + odds);
-    const read = own.filter((index) => outcomeOf(problem, tests[index] as Test) === 'to-1');
+    const read = own.filter((index) => outcomeOf(problem, entryAt(tests, index)) === 'to-1');
     const grade: Grade =
       read.length > 0 && probability >= CONFIRMED
         ? 'confirmed'

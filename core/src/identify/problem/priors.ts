@@ -96,16 +96,16 @@ function isOf(pattern: PatternPrior, odds: PatternOdds): boolean {
 }
 
 /** Cores beyond the usual patterns, one by one, as in conduit. */
-export const SINGLE_WEIGHT: Partial<Record<CoreClass, number>> = {
-  line: 0.25,
-  'line-on': 0.05,
-  load: 0.35,
-  'neutral-in': 0.2,
-  return: 0.05,
-  spare: 0.1,
-  traveler: 0,
-  'switched-line': 0.01,
-};
+export const SINGLE_WEIGHTS: readonly (readonly [CoreClass, number])[] = [
+  ['line', 0.25],
+  ['line-on', 0.05],
+  ['load', 0.35],
+  ['neutral-in', 0.2],
+  ['return', 0.05],
+  ['spare', 0.1],
+  ['traveler', 0],
+  ['switched-line', 0.01],
+];
 
 /** Colours a table does not name. */
 const OTHER = 0.01;

@@ -13,6 +13,7 @@ import { boxReadings } from '../../power/live-readings.js';
 import { neutralCarriers } from '../../power/neutral-carriers.js';
 import { profileOf } from '../../practice/profiles.js';
 import { looksLikeGround } from '../../practice/wire.js';
+import { entryAt } from '../../units/entry-at.js';
 import { ODDS } from './priors.js';
 import type {
   Arrangement,
@@ -40,8 +41,57 @@ export function problemOf(
     (conductor) =>
       conductor.cableId !== undefined && conductor.unbroken !== true && !looksLikeGround(conductor),
   );
-  const number = new Map(inside.map((conductor, index) => [conductor.id, index]));
   const wiring = wiringOf(box, inside);
+  const netted = netsOf(box, known, inside, wiring);
+  const grounds = box.conductors.flatMap(({ id, colour, cableId }) =>
+    cableId !== undefined && looksLikeGround({ colour }) ? [{ id, colour, cable: cableId }] : [],
+  );
+  const { circuits, feeding } = circuitsOf(box, known, whole);
+  const number = new Map(inside.map((conductor, index) => [conductor.id, index]));
+  const multiLocation = isMultiLocation(box, known);
+  const named = {
+    number,
+    grounds: new Set(grounds.map(({ id }) => id)),
+    far: (point: string) => farPoint(point, box, netted.cores, known),
+  };
+  const bears = { breakers: new Set(feeding.map(({ id }) => id)), box, multiLocation };
+  return {
+    wiring,
+    problem: {
+      ...netted,
+      practice: profileOf(job),
+      boxId: box.id,
+      grounds,
+      cables: box.cables.map((cable, index) => ({
+        id: cable.id,
+        cores: netted.cores.flatMap((core, at) => (core.cable === index ? [at] : [])),
+        end: cableEnd(box, cable.id, known, circuits),
+      })),
+      circuits,
+      loads: known.loads,
+      tests: box.readings.map((reading) => testOf(reading, asFarAsItBears(reading, bears), named)),
+      ...groundBundles(box),
+      ...protections(feeding),
+      boxIsReference: box.enclosure.material === 'metal' && box.enclosure.grounded,
+      provedVolts: provedVolts(eventRecord(job), box.id),
+      multiLocation,
+      coreTerminals: coreTerminals(box, number),
+      carries: new Set(neutralCarriers(box, job)),
+      alsoOff: otherCircle(whole, known, feeding),
+      standsNow: standsNow(whole),
+      anyPosition: whole.positions[0]?.index ?? null,
+      alive: stopsFromReadings(whole, job).some(({ code }) => code === 'live-while-off'),
+    },
+  };
+}
+
+/** Cores by the nets they are in as found, and the devices with what is at their terminals. */
+function netsOf(
+  box: Box,
+  known: JobLookup,
+  inside: readonly Conductor[],
+  wiring: Wiring,
+): Pick<Problem, 'cores' | 'nets' | 'positions'> {
   const find = components(wiring);
   const nets: Net[] = [];
   const netOfRoot = new Map<string, number>();
@@ -55,100 +105,67 @@ export function problemOf(
     }
     return net;
   };
-  const cableNumber = new Map(box.cables.map((cable, index) => [cable.id, index]));
   const cores: Core[] = inside.map((conductor, index) => {
-    const node = wiring.coreNode[index] ?? `alone:${conductor.id}`;
-    const net = netAt(node);
-    (nets[net] as Net).cores.push(index);
+    const net = netAt(wiring.coreNode[index] ?? `alone:${conductor.id}`);
+    entryAt(nets, net).cores.push(index);
     return {
       id: conductor.id,
-      cable: cableNumber.get(conductor.cableId as string) as number,
+      cable: box.cables.findIndex(({ id }) => id === conductor.cableId),
       colour: conductor.colour,
       capped: conductor.at?.capped === true,
       net,
     };
   });
   for (const joint of box.joints) {
-    const root = find(`joint:${joint.id}`);
-    const net = netOfRoot.get(root);
-    if (net !== undefined) (nets[net] as Net).joints.push(joint.id);
+    const net = netOfRoot.get(find(`joint:${joint.id}`));
+    if (net !== undefined) entryAt(nets, net).joints.push(joint.id);
   }
-  const positions = box.positions.map((position) =>
-    switchPosition(box, position, known, wiring, find, netOfRoot, nets),
-  );
+  const netNumber = (node: string) => netOfRoot.get(find(node));
+  const positions = box.positions.map((position) => {
+    const at = netsAtTerminals(position, wiring, netNumber);
+    for (const [terminal, net] of at)
+      entryAt(nets, net).terminals.push({ position: position.index, terminal });
+    return switchPosition(box, position, known, at);
+  });
   markNets(box, nets, cores, netAt);
-  const grounds = box.conductors
-    .filter((conductor) => conductor.cableId !== undefined && looksLikeGround(conductor))
-    .map(({ id, colour, cableId }) => ({ id, colour, cable: cableId as string }));
-  const inBox = box.circuitIds.length > 0 ? box.circuitIds : job.circuits.map((circuit) => circuit.id);
+  return { cores, nets, positions };
+}
+
+/** Circuits that may feed the box: its own, those shown in it, and one nobody named. */
+function circuitsOf(
+  box: Box,
+  known: JobLookup,
+  whole: Box,
+): { circuits: Problem['circuits']; feeding: Circuit[] } {
+  const inBox = box.circuitIds.length > 0 ? box.circuitIds : known.job.circuits.map((circuit) => circuit.id);
   const own = inBox.flatMap((id) => known.circuits.get(id) ?? []);
   const more = [...shownCircuits(whole, known)]
     .filter((id) => !inBox.includes(id))
     .flatMap((id) => known.circuits.get(id) ?? []);
-  const entry = (circuit: Circuit, prior: number) => ({
-    id: circuit.id,
-    leg: circuit.leg ?? null,
-    volts: circuit.volts,
-    prior,
-  });
-  const circuits: Problem['circuits'] = [
-    ...own.map((circuit) => ({ ...entry(circuit, (1 - ODDS.outsideCircuit) / own.length), own: true })),
-    ...more.map((circuit) => ({ ...entry(circuit, ODDS.shownCircuit), own: false })),
-    {
-      id: null,
-      leg: null,
-      volts: own[0]?.volts ?? profileOf(job).supply.nominal,
-      prior: own.length > 0 ? ODDS.outsideCircuit : 1,
-      own: false,
-    },
-  ];
-  const feeding = [...own, ...more];
-  const cables: CableCores[] = box.cables.map((cable, index) => ({
-    id: cable.id,
-    cores: cores.flatMap((core, at) => (core.cable === index ? [at] : [])),
-    end: cableEnd(box, cable.id, known, circuits),
-  }));
-  const grounded = new Set(grounds.map((ground) => ground.id));
-  const multiLocation = isMultiLocation(box, known);
-  const tests = box.readings.map((reading) =>
-    testOf(
-      reading,
-      asFarAsItBears(reading, { breakers: new Set(feeding.map(({ id }) => id)), box, multiLocation }),
-      number,
-      grounded,
-      (point) => farPoint(point, box, cores, known),
-    ),
-  );
+  const entry = ({ id, leg, volts }: Circuit, prior: number) => ({ id, leg: leg ?? null, volts, prior });
   return {
-    wiring,
-    problem: {
-      practice: profileOf(job),
-      boxId: box.id,
-      cores,
-      grounds,
-      cables,
-      nets,
-      positions,
-      circuits,
-      loads: known.loads,
-      tests,
-      ...groundBundles(box),
-      trips: new Set(
-        feeding.flatMap((circuit, at) =>
-          circuit.protection && circuit.protection !== 'none' && circuit.protection !== 'afci' ? [at] : [],
-        ),
-      ),
-      isolating: new Set(feeding.flatMap((circuit, at) => (circuit.isolatesNeutral ? [at] : []))),
-      boxIsReference: box.enclosure.material === 'metal' && box.enclosure.grounded,
-      provedVolts: provedVolts(eventRecord(job), box.id),
-      multiLocation,
-      coreTerminals: coreTerminals(box, number),
-      carries: new Set(neutralCarriers(box, job)),
-      alsoOff: otherCircle(whole, known, feeding),
-      standsNow: standsNow(whole),
-      anyPosition: whole.positions[0]?.index ?? null,
-      alive: stopsFromReadings(whole, job).some(({ code }) => code === 'live-while-off'),
-    },
+    feeding: [...own, ...more],
+    circuits: [
+      ...own.map((circuit) => ({ ...entry(circuit, (1 - ODDS.outsideCircuit) / own.length), own: true })),
+      ...more.map((circuit) => ({ ...entry(circuit, ODDS.shownCircuit), own: false })),
+      {
+        id: null,
+        leg: null,
+        volts: own[0]?.volts ?? profileOf(known.job).supply.nominal,
+        prior: own.length > 0 ? ODDS.outsideCircuit : 1,
+        own: false,
+      },
+    ],
+  };
+}
+
+/** Circuits whose protection trips on a meter's current, and those whose breaker opens the neutral too. */
+function protections(feeding: readonly Circuit[]): Pick<Problem, 'trips' | 'isolating'> {
+  const where = (is: (circuit: Circuit) => boolean) =>
+    new Set(feeding.flatMap((circuit, at) => (is(circuit) ? [at] : [])));
+  return {
+    trips: where(({ protection = 'none' }) => protection !== 'none' && protection !== 'afci'),
+    isolating: where(({ isolatesNeutral }) => isolatesNeutral === true),
   };
 }
 
@@ -217,24 +234,27 @@ function components(wiring: Wiring): (node: string) => string {
   return (node) => joined.find(node);
 }
 
+/** The net at each terminal of a position's device, its ground aside. */
+function netsAtTerminals(
+  position: Position,
+  wiring: Wiring,
+  netNumber: (node: string) => number | undefined,
+): Map<string, number> {
+  const at = new Map<string, number>();
+  for (const node of wiring.terminals.get(position.index) ?? []) {
+    const net = netNumber(node);
+    const terminal = node.slice(node.indexOf('.') + 1);
+    if (net !== undefined && terminal !== 'ground') at.set(terminal, net);
+  }
+  return at;
+}
+
 function switchPosition(
   box: Box,
   position: Position,
   known: JobLookup,
-  wiring: Wiring,
-  find: (node: string) => string,
-  netOfRoot: ReadonlyMap<string, number>,
-  nets: Net[],
+  at: ReadonlyMap<string, number>,
 ): SwitchPosition {
-  const at = new Map<string, number>();
-  for (const node of wiring.terminals.get(position.index) ?? []) {
-    const net = netOfRoot.get(find(node));
-    if (net === undefined) continue;
-    const terminal = node.slice(node.indexOf('.') + 1);
-    if (terminal === 'ground') continue;
-    at.set(terminal, net);
-    (nets[net] as Net).terminals.push({ position: position.index, terminal });
-  }
   const group = known.groups.get(placeKey(box.id, position.index));
   const device = position.existing === 'smart' ? known.devices.get(position.deviceId ?? '') : undefined;
   return {
@@ -300,7 +320,7 @@ function markNets(box: Box, nets: Net[], cores: readonly Core[], netAt: (node: s
     const node = nodeOf(at);
     onTerminal.set(node, (onTerminal.get(node) ?? 0) + 1);
   }
-  for (const [node, count] of onTerminal) if (count >= 2) (nets[netAt(node)] as Net).underOneScrew = true;
+  for (const [node, count] of onTerminal) if (count >= 2) entryAt(nets, netAt(node)).underOneScrew = true;
   const isSwitch = (index: number) => {
     const existing = box.positions.find((position) => position.index === index)?.existing;
     return existing !== undefined && !['receptacle', 'blank', 'none'].includes(existing);
@@ -428,9 +448,15 @@ function farPoint(point: string, box: Box, cores: readonly Core[], known: JobLoo
 function testOf(
   reading: Reading,
   bearing: Reading,
-  number: ReadonlyMap<string, number>,
-  grounds: ReadonlySet<string>,
-  far: (point: string) => Point,
+  {
+    number,
+    grounds,
+    far,
+  }: {
+    number: ReadonlyMap<string, number>;
+    grounds: ReadonlySet<string>;
+    far: (point: string) => Point;
+  },
 ): Test {
   const arrangement = arrangementOf(bearing, number);
   const points = reading.points.map((point): Point => {

@@ -20,7 +20,7 @@ export type CoreClass =
   | 'traveler'
   | 'spare';
 
-export const ROLE_OF: Record<CoreClass, Role> = {
+export const ROLE_OF: Record<CoreClass, InsulatedRole> = {
   line: 'line',
   'switched-line': 'switched-line',
   'line-on': 'line-on',
@@ -43,6 +43,9 @@ export const ROLES = [
   'spare',
 ] as const satisfies readonly Role[];
 export type InsulatedRole = (typeof ROLES)[number];
+
+/** The share of each role that one core has. */
+export type RoleShares = Record<InsulatedRole, number>;
 
 /** An insulated conductor of a cable. Numbered: everything below speaks of cores by number. */
 export interface Core {

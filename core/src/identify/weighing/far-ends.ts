@@ -56,7 +56,7 @@ export function farEnds(problem: Problem, explanation: Explanation): FarEnds {
         ends.lines.push({
           core,
           cable,
-          circuit: explanation.circuitOfCore[core] as number,
+          circuit: circuitAt(problem, explanation.circuitOfCore, core),
           leg: explanation.legOfCore[core] ?? null,
         });
       else if (name === 'neutral-in')
@@ -81,7 +81,7 @@ export function farEnds(problem: Problem, explanation: Explanation): FarEnds {
         : cores.filter((core) => classes[core] === 'traveler');
     ends.far.push({
       cable,
-      source: kind === 'fed' ? sourceOf(explanation.circuitOfCable[cable] as number) : null,
+      source: kind === 'fed' ? sourceOf(circuitAt(problem, explanation.circuitOfCable, cable)) : null,
       hanging: kind === 'load' ? hanging(explanation.loadsOfCable[cable] ?? []) : null,
       back,
       third: thirdOf(kind, only),
@@ -90,6 +90,11 @@ export function farEnds(problem: Problem, explanation: Explanation): FarEnds {
     });
   });
   return ends;
+}
+
+/** The circuit of a core or cable that is fed; of three lines in a cable each is of one nobody named. */
+function circuitAt({ circuits }: Problem, named: readonly (number | null)[], at: number): number {
+  return named[at] ?? circuits.length - 1;
 }
 
 /** Two hot conductors and nothing else, to one and the same load: it hangs between them, on two legs. */

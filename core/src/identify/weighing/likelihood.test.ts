@@ -10,6 +10,12 @@ import { Likelihood } from './likelihood.js';
 const VOLTS = [0.2, 4, 20, 60, 100, 119, 208];
 const OHMS: Reading['value'][] = [0.2, 3, 20, 400, 9000, 'open'];
 
+function randomValue(random: Random, tool: Reading['tool']): Reading['value'] {
+  if (tool === 'indicator') return random.pick(['alert', 'quiet'] as const);
+  if (tool === 'lamp') return random.pick(['lit', 'dim', 'dark'] as const);
+  return random.pick(tool === 'ohms' ? OHMS : VOLTS);
+}
+
 /** A reading nobody proposed: whatever tool, points and state, and a value that need not suit them. */
 function anyReading(random: Random, box: Box, loads: readonly string[], id: string): Reading {
   const cores = box.conductors
@@ -22,14 +28,7 @@ function anyReading(random: Random, box: Box, loads: readonly string[], id: stri
   const arrangement = random.pick(['in-place', 'in-place', 'device-out', 'lifted', 'parted'] as const);
   const some = <Value>(entries: [string, Value][]) =>
     Object.fromEntries(entries.filter(() => random.chance(0.7)));
-  const value: Reading['value'] =
-    tool === 'indicator'
-      ? random.pick(['alert', 'quiet'] as const)
-      : tool === 'lamp'
-        ? random.pick(['lit', 'dim', 'dark'] as const)
-        : tool === 'ohms'
-          ? random.pick(OHMS)
-          : random.pick(VOLTS);
+  const value = randomValue(random, tool);
   return {
     id,
     at: '2026-05-04T09:00:00Z',

@@ -1,6 +1,7 @@
 import type { Arranged, Wiring } from '../../electrics/arranged.js';
 import type { Network } from '../../electrics/network.js';
 import { LAMP, missingPrior } from '../../practice/instruments.js';
+import { entryAt } from '../../units/entry-at.js';
 import {
   type Arrangement,
   comesBack,
@@ -69,7 +70,7 @@ export class Likelihood {
         most *= result.most;
         if (sum <= least) break;
         part.tests.forEach((test, at) => {
-          each[test] = result.each[at] as number;
+          each[test] = result.each[at] ?? 0;
         });
         for (const load of result.missing) missing.add(load);
         if (part.outside !== null && result.feed) outside.set(part.outside, result.feed);
@@ -172,10 +173,10 @@ export class Likelihood {
         (product, prior, at) => product * ((mask & (1 << at)) !== 0 ? prior : 1 - prior),
         1,
       );
-      const missing = new Set(gone);
+      const within = { scene, outer, missing: new Set(gone) };
       const each: number[] = [];
       for (const at of part.tests) {
-        const value = this.ofTest(scene, this.tests[at] as Test, outer, missing);
+        const value = this.ofTest(within, entryAt(this.tests, at));
         each.push(value);
         weight *= value;
         if (weight * 2 ** part.loads.length <= bound) break;
@@ -202,6 +203,7 @@ export class Likelihood {
       for (const core of onward)
         feeds.push({ feed: { through: core, circuit: null, on }, prior: (prior * 0.5) / onward.length });
     }
+    const within = { scene, outer, missing: NOTHING };
     const absent = missingPrior(this.problem.loads.get(load)?.kind ?? 'led');
     let sum = 0;
     let result: PartResult = { sum: 0, most: 0, each: tests.map(() => 0), missing: [] };
@@ -210,7 +212,7 @@ export class Likelihood {
         let weight = prior * (gone ? absent : 1 - absent);
         const each: number[] = [];
         for (const at of tests) {
-          const value = this.ofOutsideLamp(scene, this.tests[at] as Test, outer, feed, gone, load);
+          const value = this.ofOutsideLamp(within, entryAt(this.tests, at), { load, feed, gone });
           each.push(value);
           weight *= value;
         }
@@ -222,36 +224,32 @@ export class Likelihood {
   }
 
   private ofOutsideLamp(
-    scene: Scene,
+    within: Within,
     test: Test,
-    outer: OuterHidden,
-    feed: OutsideFeed,
-    gone: boolean,
-    load: string,
+    { load, feed, gone }: { load: string; feed: OutsideFeed; gone: boolean },
   ): number {
     const { arrangement } = test;
     const keys = this.outsideSwitches(load).filter((key) => arrangement.switches.has(key));
     const closed = keys.length > 0 ? keys.some((key) => arrangement.switches.get(key)) : feed.on;
-    const value = test.reading.value as 'lit' | 'dim' | 'dark';
+    const { value } = test.reading;
+    if (value !== 'lit' && value !== 'dim' && value !== 'dark') return 0;
     if (gone || arrangement.out.has(load) || !closed) return LAMP.dark[value] ?? 0;
     const circuits = feed.circuit === null ? [] : [feed.circuit];
     const points: Point[] = feed.through === null ? [] : [{ kind: 'core', core: feed.through }];
     return this.average(
-      scene,
+      within,
       {
         arrangement,
         points,
         reading: test.reading,
         key: `${arrangement.key}|feed ${feed.through} ${feed.circuit}`,
       },
-      outer,
-      NOTHING,
       circuits,
       (network, arranged, on) => {
         const live =
           feed.through === null
-            ? on(feed.circuit as number)
-            : network.state(arranged.groupOf[feed.through] as number).kind === 'source';
+            ? feed.circuit !== null && on(feed.circuit)
+            : network.state(entryAt(arranged.groupOf, feed.through)).kind === 'source';
         return LAMP[live ? 'lit' : 'dark'][value] ?? 0;
       },
     );
@@ -272,16 +270,15 @@ export class Likelihood {
    * Likelihood of what one test showed, given all hidden things; what the reading did not record is averaged
    * over.
    */
-  private ofTest(scene: Scene, test: Test, outer: OuterHidden, missing: ReadonlySet<string>): number {
+  private ofTest(within: Within, test: Test): number {
     const outcome = outcomeOf(this.problem, test);
     if (outcome === null || !this.counts(test)) return 1;
     return this.average(
-      scene,
+      within,
       test,
-      outer,
-      missing,
       [],
-      (network, arranged) => this.outcomes.row(scene.explanation, test, network, arranged)[outcome] ?? 1,
+      (network, arranged) =>
+        this.outcomes.row(within.scene.explanation, test, network, arranged)[outcome] ?? 1,
     );
   }
 
@@ -303,15 +300,14 @@ export class Likelihood {
     return tests.map((test) => {
       if (!this.counts(test)) return {};
       const rows: Readonly<Record<string, number>>[] = [];
-      this.average(scene, test, hidden, hidden.missing, [], (network, arranged) => {
+      this.average({ scene, outer: hidden, missing: hidden.missing }, test, [], (network, arranged) => {
         rows.push(this.outcomes.row(explanation, test, network, arranged));
         return 0;
       });
-      if (rows.length === 1) return rows[0] as Record<string, number>;
+      if (rows.length === 1) return entryAt(rows, 0);
       const total: Record<string, number> = {};
       for (const row of rows)
-        for (const outcome in row)
-          total[outcome] = (total[outcome] ?? 0) + (row[outcome] as number) / rows.length;
+        for (const outcome in row) total[outcome] = (total[outcome] ?? 0) + (row[outcome] ?? 0) / rows.length;
       return total;
     });
   }
@@ -345,10 +341,8 @@ export class Likelihood {
 
   /** The mean of a figure over breakers, switches and far switches that the arrangement does not name. */
   private average(
-    scene: Scene,
+    { scene, outer, missing }: Within,
     test: Looked,
-    outer: OuterHidden,
-    missing: ReadonlySet<string>,
     alsoCircuits: readonly number[],
     figure: (network: Network, arranged: Arranged, on: (circuit: number) => boolean) => number,
   ): number {
@@ -365,6 +359,13 @@ export class Likelihood {
     if (comesBack(explanation.far[cable])) return undefined;
     return this.problem.cables[cable]?.cores.find((core) => explanation.classes[core] === 'switched-line');
   }
+}
+
+/** The scene of an explanation, with hidden things that hold for all its readings and lamps that are gone. */
+interface Within {
+  scene: Scene;
+  outer: OuterHidden;
+  missing: ReadonlySet<string>;
 }
 
 interface PartResult {

@@ -5,6 +5,7 @@ import {
   BREAKER,
   coldOhms,
   dividedVolts,
+  evenly,
   INDICATOR,
   LAMP,
   loadOutcomes,
@@ -15,6 +16,7 @@ import {
   VOLTS,
   type VoltBand,
 } from '../../practice/instruments.js';
+import { entryAt } from '../../units/entry-at.js';
 import type { Explanation, Point, Problem, Test } from '../problem/vocabulary.js';
 
 /** What an instrument would show at a box whose electrical state is known: the chance of each outcome. */
@@ -29,24 +31,19 @@ export class Outcomes {
     arranged: Arranged,
   ): Readonly<Record<string, number>> {
     const [first, second] = test.points;
+    if (!first) return {};
     switch (test.reading.tool) {
       case 'indicator':
-        return this.indicatorRow(first as Point, network, arranged);
+        return this.indicatorRow(first, network, arranged);
       case 'volts':
       case 'volts-low-z':
         return second
-          ? this.voltRow(
-              first as Point,
-              second,
-              network,
-              arranged,
-              test.reading.tool === 'volts' ? 'high' : 'low',
-            )
+          ? this.voltRow(first, second, network, arranged, test.reading.tool === 'volts' ? 'high' : 'low')
           : {};
       case 'ohms':
-        return second ? this.ohmRow(explanation, first as Point, second, network, arranged) : {};
+        return second ? this.ohmRow(explanation, first, second, network, arranged) : {};
       case 'lamp':
-        return first?.kind === 'load' ? LAMP[this.lampState(first.loadId, network)] : {};
+        return first.kind === 'load' ? LAMP[this.lampState(first.loadId, network)] : {};
       case 'breaker': {
         const circuit =
           first?.kind === 'circuit'
@@ -80,7 +77,7 @@ export class Outcomes {
       if (live) {
         const leg = state.leg;
         const opposite = beside.some((other) => other !== null && leg !== null && other !== leg);
-        const bundle = (arranged.sizes[arranged.groupOf[point.core] as number] ?? 1) >= 3;
+        const bundle = (arranged.sizes[entryAt(arranged.groupOf, point.core)] ?? 1) >= 3;
         alert = opposite || bundle ? INDICATOR.sourceMuffled : INDICATOR.source;
       } else if (state.kind === 'floating')
         alert = beside.length > 0 ? this.problem.practice.floatingAlert : INDICATOR.reference;
@@ -91,14 +88,14 @@ export class Outcomes {
   }
 
   private stateOf(point: Point, network: Network, arranged: Arranged): PointState {
-    if (point.kind === 'core') return network.state(arranged.groupOf[point.core] as number);
+    if (point.kind === 'core') return network.state(entryAt(arranged.groupOf, point.core));
     if (point.kind === 'box' && !this.problem.boxIsReference) return { kind: 'floating' };
     return { kind: 'reference', deadLine: false };
   }
 
   /** In units of the supply. */
   private voltsAt(point: Point, network: Network, arranged: Arranged): number | null {
-    if (point.kind === 'core') return network.volts(arranged.groupOf[point.core] as number);
+    if (point.kind === 'core') return network.volts(entryAt(arranged.groupOf, point.core));
     return point.kind === 'box' && !this.problem.boxIsReference ? null : 0;
   }
 
@@ -106,7 +103,7 @@ export class Outcomes {
   private liveBeside(core: number, network: Network, arranged: Arranged): (string | null)[] {
     const own = arranged.groupOf[core];
     return (this.problem.cables[this.problem.cores[core]?.cable ?? -1]?.cores ?? []).flatMap((other) => {
-      const group = arranged.groupOf[other] as number;
+      const group = entryAt(arranged.groupOf, other);
       if (other === core || group === own) return [];
       const state = network.state(group);
       return state.kind === 'source' ? [state.leg] : [];
@@ -123,7 +120,7 @@ export class Outcomes {
     if (
       p.kind === 'core' &&
       q.kind === 'core' &&
-      network.same(arranged.groupOf[p.core] as number, arranged.groupOf[q.core] as number)
+      network.same(entryAt(arranged.groupOf, p.core), entryAt(arranged.groupOf, q.core))
     )
       return VOLTS.same[meter];
     const [a, b] = ordered(this.stateOf(p, network, arranged), this.stateOf(q, network, arranged));
@@ -138,7 +135,7 @@ export class Outcomes {
     const legs = (one: string | null, two: string | null, sameCircuit: boolean) => {
       if (sameCircuit && one === two) return VOLTS.oneLeg[meter];
       if (one !== null && two !== null) return (one === two ? VOLTS.oneLeg : VOLTS.twoLegs)[meter];
-      return blend(VOLTS.oneLeg[meter], VOLTS.twoLegs[meter]);
+      return evenly(VOLTS.oneLeg[meter], VOLTS.twoLegs[meter]);
     };
     if (a.kind === 'source') {
       if (b.kind === 'source') return legs(a.leg, b.leg, a.circuit === b.circuit);
@@ -154,7 +151,7 @@ export class Outcomes {
     if (b.kind !== 'floating') return VOLTS.same[meter];
     const floating = [p, q].filter(
       (point): point is Point & { kind: 'core' } =>
-        point.kind === 'core' && network.state(arranged.groupOf[point.core] as number).kind === 'floating',
+        point.kind === 'core' && network.state(entryAt(arranged.groupOf, point.core)).kind === 'floating',
     );
     const beside = floating.some((point) => this.liveBeside(point.core, network, arranged).length > 0);
     return (beside ? VOLTS.floatingBesideLive : VOLTS.floatingAlone)[meter];
@@ -170,7 +167,7 @@ export class Outcomes {
     const reference = arranged.groups;
     const node = (point: Point): number | null =>
       point.kind === 'core'
-        ? (arranged.groupOf[point.core] as number)
+        ? entryAt(arranged.groupOf, point.core)
         : point.kind === 'box' && !this.problem.boxIsReference
           ? null
           : reference;
@@ -182,13 +179,13 @@ export class Outcomes {
     const lineSide = (at: number) =>
       network.isLineSide(at) ||
       explanation.classes.some(
-        (name, core) => name === 'line-on' && network.same(arranged.groupOf[core] as number, at),
+        (name, core) => name === 'line-on' && network.same(entryAt(arranged.groupOf, core), at),
       );
     const hasNeutral = (at: number) =>
       explanation.classes.some(
         (name, core) =>
           (name === 'neutral-in' || name === 'neutral-out') &&
-          network.same(arranged.groupOf[core] as number, at),
+          network.same(entryAt(arranged.groupOf, core), at),
       );
     // Where the breaker opens both, its line is open to earth, though not to its own neutral.
     const opened = (line: number) => this.problem.isolating.has(network.circuitOf(line) ?? -1);
@@ -229,15 +226,15 @@ export class Outcomes {
     const volts = this.problem.circuits[0]?.volts ?? 120;
     if (loads.length === 0) return acrossLoad(['to-50', 'to-2000', 'above', 'open']);
     if (loads.length === 1 && loads[0]) return acrossLoad(loadOutcomes(loads[0], volts));
-    const values = loads.map((load) => coldOhms(load, volts));
-    if (values.every((value) => value !== null))
-      return acrossLoad([ohmBand((values as number[]).reduce((sum, value) => sum + value, 0))]);
+    const values = loads.flatMap((load) => coldOhms(load, volts) ?? []);
+    if (values.length === loads.length)
+      return acrossLoad([ohmBand(values.reduce((sum, value) => sum + value, 0))]);
     return acrossLoad(['to-2000', 'above', 'open']);
   }
 }
 
 /** As often closed as open. */
-const TRIPPED = blend(OHMS.same, OHMS.open);
+const TRIPPED = evenly(OHMS.same, OHMS.open);
 
 const RANK: Record<PointState['kind'], number> = {
   source: 0,
@@ -252,15 +249,6 @@ function ordered(a: PointState, b: PointState): [PointState, PointState] {
   const rank = (state: PointState) =>
     RANK[state.kind] + (state.kind === 'through' && state.to === 'reference' ? 1.5 : 0);
   return rank(a) <= rank(b) ? [a, b] : [b, a];
-}
-
-function blend<Band extends string>(
-  a: Readonly<Record<Band, number>>,
-  b: Readonly<Record<Band, number>>,
-): Readonly<Record<Band, number>> {
-  return Object.fromEntries(
-    (Object.keys(a) as Band[]).map((band) => [band, (a[band] + b[band]) / 2]),
-  ) as Record<Band, number>;
 }
 
 /** The outcome a reading stands for. Null: it cannot count. */

@@ -1,4 +1,5 @@
 import type { Wiring } from '../../electrics/arranged.js';
+import { entryAt } from '../../units/entry-at.js';
 import { type Enumeration, explanationsOf } from '../explaining/explanations.js';
 import {
   type Explanation,
@@ -6,6 +7,7 @@ import {
   type Problem,
   ROLE_OF,
   ROLES,
+  type RoleShares,
   type Test,
 } from '../problem/vocabulary.js';
 import { type Evaluated, Likelihood } from './likelihood.js';
@@ -26,8 +28,8 @@ export interface Posterior {
   total: number;
   best: Entry;
   /** Probability of each role, by core, before and after readings. */
-  before: Float64Array[];
-  after: Float64Array[];
+  before: RoleShares[];
+  after: RoleShares[];
 }
 
 /**
@@ -81,7 +83,7 @@ export function posteriorOf(
     after: roleShares(
       problem,
       kept.map((entry) => entry.explanation),
-      (_, at) => (kept[at] as Entry).weight,
+      (_, at) => entryAt(kept, at).weight,
     ),
   };
 }
@@ -90,28 +92,34 @@ function roleShares(
   problem: Problem,
   explanations: readonly Explanation[],
   weightOf: (explanation: Explanation, at: number) => number,
-): Float64Array[] {
-  const shares = problem.cores.map(() => new Float64Array(ROLES.length));
+): RoleShares[] {
+  const shares = problem.cores.map(noShares);
   let total = 0;
   explanations.forEach((explanation, at) => {
     const weight = weightOf(explanation, at);
     total += weight;
     explanation.classes.forEach((name, core) => {
-      const role = roleIndex(ROLE_OF[name] as InsulatedRole);
-      (shares[core] as Float64Array)[role] = ((shares[core] as Float64Array)[role] as number) + weight;
+      entryAt(shares, core)[ROLE_OF[name]] += weight;
     });
   });
-  for (const share of shares)
-    for (let role = 0; role < share.length; role++) share[role] = (share[role] as number) / total;
+  for (const share of shares) for (const role of ROLES) share[role] /= total;
   return shares;
 }
 
-export function roleIndex(role: InsulatedRole): number {
-  return ROLES.indexOf(role);
+function noShares(): RoleShares {
+  return {
+    line: 0,
+    'switched-line': 0,
+    'line-on': 0,
+    load: 0,
+    neutral: 0,
+    traveler: 0,
+    spare: 0,
+  };
 }
 
 export function roleOfCore(explanation: Explanation, core: number): InsulatedRole {
-  return ROLE_OF[explanation.classes[core] as keyof typeof ROLE_OF] as InsulatedRole;
+  return ROLE_OF[entryAt(explanation.classes, core)];
 }
 
 const withRole = new WeakMap<Posterior, Map<string, Entry | null>>();

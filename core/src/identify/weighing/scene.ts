@@ -1,5 +1,6 @@
 import type { Arranged } from '../../electrics/arranged.js';
 import { Network } from '../../electrics/network.js';
+import { entryAt } from '../../units/entry-at.js';
 import type { Arrangement, Explanation, OuterHidden } from '../problem/vocabulary.js';
 import { type FarEnds, farEnds, hang } from './far-ends.js';
 import type { Looked, Shape } from './shape.js';
@@ -124,45 +125,58 @@ export class Scene {
     answer: (question: string) => boolean,
   ): Network {
     const { groupOf, groups } = arranged;
-    const elsewhere = groups + 1 + this.stage.problem.cables.length;
-    const network = new Network(this.stage.problem.isolating.size > 0 ? elsewhere + 1 : elsewhere);
-    const group = (core: number | null) => (core === null ? groups : (groupOf[core] as number));
+    const { isolating, circuits, cables } = this.stage.problem;
+    const elsewhere = groups + 1 + cables.length;
+    const network = new Network(isolating.size > 0 ? elsewhere + 1 : elsewhere);
+    const isOn = (circuit: number) => this.isOn(circuit, arrangement, hidden, answer);
     network.tieReference(groups);
     // What returns elsewhere does so to the house, or to a neutral that is open while its breaker is off.
-    const { isolating, circuits } = this.stage.problem;
     const away = isolating.size > 0 && circuits.every(({ id }, at) => id === null || isolating.has(at));
-    const open =
-      away && circuits.some(({ id }, at) => id !== null && !this.isOn(at, arrangement, hidden, answer));
+    const open = away && circuits.some(({ id }, at) => id !== null && !isOn(at));
     if (open) network.tieIsolated(elsewhere);
-    const returnOf = (core: number | null) => (core === null ? (open ? elsewhere : groups) : group(core));
-    for (const { core, cable, circuit, leg } of this.wiring.lines)
-      if (!this.stage.farIsParted(cable, arrangement))
-        network.tieSource(group(core), circuit, leg, this.isOn(circuit, arrangement, hidden, answer));
-    for (const { core, cable, opened } of this.wiring.neutrals) {
-      if (this.stage.farIsParted(cable, arrangement)) continue;
-      if (opened.some((circuit) => !this.isOn(circuit, arrangement, hidden, answer)))
-        network.tieIsolated(group(core));
+    const group = (core: number | null) => (core === null ? groups : entryAt(groupOf, core));
+    const building: Building = {
+      network,
+      arrangement,
+      hidden,
+      answer,
+      isOn,
+      group,
+      returnOf: (core) => (core === null && open ? elsewhere : group(core)),
+      commonOf: (cable) => groups + 1 + cable,
+    };
+    this.tieCables(building);
+    this.tieFarSwitches(building);
+    mergeContacts(building, arranged);
+    return network;
+  }
+
+  /** Feeds, neutrals, what a switch elsewhere feeds, and loads: each unless its other end is parted. */
+  private tieCables({ network, arrangement, hidden, answer, isOn, group, returnOf }: Building): void {
+    const joined = ({ cable }: { cable: number }) => !this.stage.farIsParted(cable, arrangement);
+    for (const { core, circuit, leg } of this.wiring.lines.filter(joined))
+      network.tieSource(group(core), circuit, leg, isOn(circuit));
+    for (const { core, opened } of this.wiring.neutrals.filter(joined))
+      if (opened.some((circuit) => !isOn(circuit))) network.tieIsolated(group(core));
       else network.tieReference(group(core));
-    }
-    for (const { core, cable, circuit, leg } of this.wiring.switched) {
-      if (this.stage.farIsParted(cable, arrangement)) continue;
+    for (const { core, cable, circuit, leg } of this.wiring.switched.filter(joined)) {
       const state = this.stage.farState(cable, arrangement, hidden.swapped);
       const closed =
         state === null ? answer(`switched:${core}`) : state !== (hidden.farPolarity.get(cable) ?? false);
-      if (closed)
-        network.tieSource(group(core), circuit, leg, this.isOn(circuit, arrangement, hidden, answer));
+      if (closed) network.tieSource(group(core), circuit, leg, isOn(circuit));
     }
-    for (const { core, cable, back, hanging } of this.wiring.loads)
-      if (!this.stage.farIsParted(cable, arrangement))
-        hang(network, group(core), returnOf(back), hanging, arrangement);
+    for (const { core, back, hanging } of this.wiring.loads.filter(joined))
+      hang(network, group(core), returnOf(back), hanging, arrangement);
+  }
+
+  /** The far switch of each traveler cable, with what feeds it or hangs on it. */
+  private tieFarSwitches(building: Building): void {
+    const { network, arrangement, hidden, answer, isOn, group, returnOf } = building;
     for (const far of this.wiring.far) {
       const { cable } = far;
       if (this.stage.farIsParted(cable, arrangement)) continue;
-      const common = groups + 1 + cable;
-      if (far.source) {
-        const { circuit, leg } = far.source;
-        network.tieSource(common, circuit, leg, this.isOn(circuit, arrangement, hidden, answer));
-      }
+      const common = building.commonOf(cable);
+      if (far.source) network.tieSource(common, far.source.circuit, far.source.leg, isOn(far.source.circuit));
       if (far.hanging) hang(network, common, returnOf(far.back), far.hanging, arrangement);
       if (far.third !== null) network.merge(common, group(far.third));
       const state = this.stage.farState(cable, arrangement, hidden.swapped) ?? answer(`far:${cable}`);
@@ -170,13 +184,29 @@ export class Scene {
       if (far.one !== null && first) network.merge(common, group(far.one));
       if (far.two !== null && !first) network.merge(common, group(far.two));
     }
-    for (const contact of arranged.contacts) {
-      const state =
-        arrangement.switches.get(String(contact.position)) ?? answer(`switch:${contact.position}`);
-      const turned = contact.when === 'on' ? false : (hidden.polarity.get(contact.position) ?? false);
-      const closed = contact.when === 'down' ? state === turned : state !== turned;
-      if (closed) network.merge(contact.from, contact.to);
-    }
-    return network;
+  }
+}
+
+/** A network in the making, with what its ties ask. */
+interface Building {
+  network: Network;
+  arrangement: Arrangement;
+  hidden: OuterHidden;
+  answer: (question: string) => boolean;
+  isOn: (circuit: number) => boolean;
+  group: (core: number | null) => number;
+  /** Where a load returns to: its core's group, or the house. */
+  returnOf: (core: number | null) => number;
+  /** The common of the switch at the far end of a cable. */
+  commonOf: (cable: number) => number;
+}
+
+/** The contacts of the box's own switches that are closed in this state. */
+function mergeContacts({ network, arrangement, hidden, answer }: Building, arranged: Arranged): void {
+  for (const contact of arranged.contacts) {
+    const state = arrangement.switches.get(String(contact.position)) ?? answer(`switch:${contact.position}`);
+    const turned = contact.when === 'on' ? false : (hidden.polarity.get(contact.position) ?? false);
+    const closed = contact.when === 'down' ? state === turned : state !== turned;
+    if (closed) network.merge(contact.from, contact.to);
   }
 }

@@ -1,5 +1,6 @@
 import type { Arranged } from '../../electrics/arranged.js';
 import { Network } from '../../electrics/network.js';
+import { entryAt } from '../../units/entry-at.js';
 import { type Arrangement, comesBack, type Explanation, type Test } from '../problem/vocabulary.js';
 import { type FarEnds, farEnds, hang } from './far-ends.js';
 import { type MaybeJoined, Reach } from './reach.js';
@@ -31,7 +32,8 @@ export class Shapes {
       sameClasses = new Map();
       this.known.set(explanation.classes, sameClasses);
     }
-    const key = `${explanation.far.join()}|${explanation.loadsOfCore.join(';')}|${explanation.loadsOfCable.join(';')}`;
+    const { far, loadsOfCore, loadsOfCable } = explanation;
+    const key = `${far.join()}|${loadsOfCore.join(';')}|${loadsOfCable.join(';')}`;
     let shape = sameClasses.get(key);
     if (!shape) {
       shape = new Shape(this.stage, explanation);
@@ -114,7 +116,7 @@ export class Shape {
     for (const point of test.points)
       if (point.kind === 'core')
         for (const core of cables[cores[point.core]?.cable ?? -1]?.cores ?? [])
-          beside.push(groupOf[core] as number);
+          beside.push(entryAt(groupOf, core));
     for (const position of reach.switchesFrom(beside, false)) found.add(position);
     return found;
   }
@@ -135,7 +137,7 @@ export class Shape {
     const { groupOf } = this.stage.arrangedAs(test.arrangement);
     const nodes: number[] = [];
     for (const point of test.points)
-      if (point.kind === 'core') nodes.push(groupOf[point.core] as number);
+      if (point.kind === 'core') nodes.push(entryAt(groupOf, point.core));
       else if (point.kind === 'load') nodes.push(...reach.endsOf(point.loadId));
     const between =
       test.reading.tool === 'ohms' && nodes.length === 2 && !nodes.some((node) => reach.isReference(node));
@@ -173,7 +175,7 @@ export class Shape {
   /** Ties that hold whatever is hidden go into the network; given back is what may be joined besides. */
   private sureTies(network: Network, arrangement: Arrangement, arranged: Arranged): MaybeJoined[] {
     const { groupOf, groups } = arranged;
-    const group = (core: number | null) => (core === null ? groups : (groupOf[core] as number));
+    const group = (core: number | null) => (core === null ? groups : entryAt(groupOf, core));
     const here = ({ cable }: { cable: number }) => !this.stage.farIsParted(cable, arrangement);
     const maybe: MaybeJoined[] = [];
     network.tieReference(groups);
@@ -243,11 +245,11 @@ export class Shape {
       }
       const scope = [...this.scopeOf(test)];
       const joined = parts.filter((part) => scope.some((load) => part.loads.has(load)));
-      if (joined.length === 0) {
+      const [first, ...rest] = joined;
+      if (!first) {
         parts.push({ loads: new Set(scope), tests: [at] });
         return;
       }
-      const [first, ...rest] = joined as [(typeof parts)[number], ...typeof parts];
       for (const load of scope) first.loads.add(load);
       first.tests.push(at);
       for (const part of rest) {
@@ -259,16 +261,14 @@ export class Shape {
     // The cheap ones first: most explanations are given up before the dear ones are reached.
     const effort = tests.map((test) => this.costOf(test));
     const cost = (part: { loads: Set<string>; tests: number[] }) =>
-      2 ** part.loads.size * part.tests.reduce((sum, at) => sum + (effort[at] as number), 0);
+      2 ** part.loads.size * part.tests.reduce((sum, at) => sum + (effort[at] ?? 0), 0);
     const byCost = parts
       .map((part) => ({ part, cost: cost(part) }))
       .sort((one, other) => one.cost - other.cost);
     return [
       ...byCost.map(({ part }) => ({
         loads: [...part.loads],
-        tests: part.tests.sort(
-          (one, other) => (effort[one] as number) - (effort[other] as number) || one - other,
-        ),
+        tests: part.tests.sort((one, other) => (effort[one] ?? 0) - (effort[other] ?? 0) || one - other),
         outside: null,
       })),
       ...[...outside].map(([load, tests]) => ({ loads: [], tests, outside: load })),

@@ -57,14 +57,8 @@ export class Stage {
       ];
       const end = problem.cables[cable]?.end;
       const along = end?.kind === 'box' ? partners.filter((key) => key.startsWith(`${end.boxId}/`)) : [];
-      keys =
-        along.length > 0
-          ? along
-          : partners.length > 0
-            ? partners
-            : this.foreign.length === 1
-              ? [...this.foreign]
-              : [];
+      const only = this.foreign.length === 1 ? [...this.foreign] : [];
+      keys = [along, partners, only].find((found) => found.length > 0) ?? [];
       this.farKeyCache.set(cable, keys);
     }
     return keys;

@@ -1,4 +1,4 @@
-import { findRecord, type RecordKind, recordName } from '../records.js';
+import { findRecord, type JobRecord, type RecordKind, recordName } from '../records.js';
 import { sameJson } from '../same.js';
 import type { Job } from '../schema/job.js';
 import type { EditPart } from './edit.js';
@@ -42,63 +42,77 @@ export function meet(
   parts: readonly EditPart[],
   changedSince: (kind: RecordKind, id: string, base: number | null) => boolean,
 ): Met {
-  const conflicts: Conflict[] = [];
-  const merged: Conflict[] = [];
+  const met: Met = { parts: [], merged: [], conflicts: [] };
   // Records this same edit has put in place are its own.
   const own = new Set<string>();
-  const met = parts.map((part, number): EditPart => {
+  parts.forEach((part, number) => {
     const name = recordName(part);
     if (part.put !== undefined) own.add(name);
-    else if (own.has(name)) return part;
+    else if (own.has(name)) {
+      met.parts.push(part);
+      return;
+    }
     const current = findRecord(job, part.kind, part.id)?.record;
     const changed = changedSince(part.kind, part.id, part.base);
-    const clash = { part: number, kind: part.kind, id: part.id };
-    if (part.put !== undefined) {
-      if (changed && current !== undefined && !sameJson(current, part.put))
-        conflicts.push({ ...clash, theirs: current, yours: part.put });
-    } else if (part.remove) {
-      if (changed && current !== undefined) conflicts.push({ ...clash, theirs: current, yours: null });
-    } else if (current === undefined) {
-      if (changed) conflicts.push({ ...clash, theirs: null });
-    } else if (part.set !== undefined) {
-      const set: NonNullable<EditPart['set']> = {};
-      for (const [field, { was, now }] of Object.entries(part.set)) {
-        const theirs = current[field];
-        const result = merge(shapeOf(part.kind, field), was ?? undefined, theirs, now ?? undefined);
-        if (result.clashes.length === 0) {
-          if (
-            !sameJson(theirs ?? null, was ?? null) &&
-            !sameJson(theirs ?? null, now ?? null) &&
-            !sameJson(was ?? null, now ?? null)
-          )
-            merged.push({ ...clash, field, was: was ?? null, theirs: theirs ?? null, yours: now ?? null });
-          set[field] = { was: theirs ?? null, now: result.value ?? null };
-        } else if (changed) {
-          for (const { path, ...values } of result.clashes)
-            conflicts.push({
-              ...clash,
-              field,
-              ...(path.length > 0 ? { path } : {}),
-              was: values.was ?? null,
-              theirs: values.theirs ?? null,
-              yours: values.mine ?? null,
-            });
-        } else {
-          const { value } = merge(
-            shapeOf(part.kind, field),
-            was ?? undefined,
-            theirs,
-            now ?? undefined,
-            'mine',
-          );
-          set[field] = { was: theirs ?? null, now: value ?? null };
-        }
-      }
-      return { ...part, set };
+    if (part.set !== undefined && current !== undefined)
+      met.parts.push({ ...part, set: metFields(part, number, { current, changed }, met) });
+    else {
+      met.parts.push(part);
+      const clash = wholeClash(part, current);
+      if (changed && clash) met.conflicts.push({ part: number, kind: part.kind, id: part.id, ...clash });
     }
-    return part;
   });
-  return { parts: met, merged, conflicts };
+  return met;
+}
+
+/** What a part that speaks of the whole record meets, if somebody changed it meanwhile. */
+function wholeClash(
+  part: EditPart,
+  current: JobRecord | undefined,
+): Pick<Conflict, 'theirs' | 'yours'> | undefined {
+  if (part.put !== undefined)
+    return current === undefined || sameJson(current, part.put)
+      ? undefined
+      : { theirs: current, yours: part.put };
+  if (part.remove) return current === undefined ? undefined : { theirs: current, yours: null };
+  return current === undefined ? { theirs: null } : undefined;
+}
+
+/** Field by field: what merges is set so, what clashes asks; where nobody else changed it mine holds. */
+function metFields(
+  part: EditPart,
+  number: number,
+  { current, changed }: { current: JobRecord; changed: boolean },
+  met: Met,
+): NonNullable<EditPart['set']> {
+  const about = { part: number, kind: part.kind, id: part.id };
+  const set: NonNullable<EditPart['set']> = {};
+  for (const [field, { was = null, now = null }] of Object.entries(part.set ?? {})) {
+    const theirs = current[field];
+    const shape = shapeOf(part.kind, field);
+    const result = merge(shape, was ?? undefined, theirs, now ?? undefined);
+    if (result.clashes.length === 0) {
+      const [before, after] = [was ?? null, now ?? null];
+      const left = theirs ?? null;
+      if (!sameJson(left, before) && !sameJson(left, after) && !sameJson(before, after))
+        met.merged.push({ ...about, field, was: before, theirs: left, yours: after });
+      set[field] = { was: left, now: result.value ?? null };
+    } else if (changed) {
+      for (const { path, ...values } of result.clashes)
+        met.conflicts.push({
+          ...about,
+          field,
+          ...(path.length > 0 ? { path } : {}),
+          was: values.was ?? null,
+          theirs: values.theirs ?? null,
+          yours: values.mine ?? null,
+        });
+    } else {
+      const { value } = merge(shape, was ?? undefined, theirs, now ?? undefined, 'mine');
+      set[field] = { was: theirs ?? null, now: value ?? null };
+    }
+  }
+  return set;
 }
 
 /**

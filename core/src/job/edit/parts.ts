@@ -16,11 +16,11 @@ export function removePart(kind: RecordKind, id: string): EditPart {
  * The part that sets the fields in which `change` differs from the record; none when nothing differs.
  * `undefined` takes a field out.
  */
-export function setParts<Record extends object>(
+export function setParts<Subject extends object>(
   kind: RecordKind,
   id: string,
-  record: Record,
-  change: Partial<Record>,
+  record: Subject,
+  change: Partial<Subject>,
 ): EditPart[] {
   const set: NonNullable<EditPart['set']> = {};
   for (const [field, now] of Object.entries(change)) {

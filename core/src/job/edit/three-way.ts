@@ -78,7 +78,7 @@ export function merge(
   mine: unknown,
   prefer: 'theirs' | 'mine' = 'theirs',
 ): Merged {
-  return mergeAt([], shape, was, theirs, mine, prefer);
+  return mergeAt([], shape, { was, theirs, mine }, prefer);
 }
 
 /** The facts in which a value differs from another, told as finely as they are merged. */
@@ -121,28 +121,45 @@ export function withFact(shape: Shape, value: unknown, path: readonly string[], 
   return next;
 }
 
-function mergeAt(
-  path: string[],
-  shape: Shape,
-  was: unknown,
-  theirs: unknown,
-  mine: unknown,
-  prefer: 'theirs' | 'mine',
-): Merged {
-  if (sameJson(theirs, mine) || sameJson(was, mine)) return { value: theirs, clashes: [] };
-  if (sameJson(was, theirs)) return { value: mine, clashes: [] };
-  const inner =
-    shape.way === 'set'
-      ? mergeSets(was, theirs, mine)
-      : shape.way === 'fields'
-        ? mergeFields(path, shape.fields, was, theirs, mine, prefer)
-        : shape.way === 'list'
-          ? mergeLists(path, shape, was, theirs, mine, prefer)
-          : undefined;
-  return inner ?? { value: prefer === 'mine' ? mine : theirs, clashes: [{ path, was, theirs, mine }] };
+/** A value as both knew it, as they have it, as I have it. */
+interface Three {
+  was: unknown;
+  theirs: unknown;
+  mine: unknown;
 }
 
-function mergeSets(was: unknown, theirs: unknown, mine: unknown): Merged | undefined {
+function mergeAt(path: string[], shape: Shape, three: Three, prefer: 'theirs' | 'mine'): Merged {
+  const { was, theirs, mine } = three;
+  if (sameJson(theirs, mine) || sameJson(was, mine)) return { value: theirs, clashes: [] };
+  if (sameJson(was, theirs)) return { value: mine, clashes: [] };
+  return (
+    mergeInside(path, shape, three, prefer) ?? {
+      value: prefer === 'mine' ? mine : theirs,
+      clashes: [{ path, was, theirs, mine }],
+    }
+  );
+}
+
+/** Part by part, where the shape has parts and all three have it. */
+function mergeInside(
+  path: string[],
+  shape: Shape,
+  three: Three,
+  prefer: 'theirs' | 'mine',
+): Merged | undefined {
+  switch (shape.way) {
+    case 'set':
+      return mergeSets(three);
+    case 'fields':
+      return mergeFields(path, shape.fields, three, prefer);
+    case 'list':
+      return mergeLists(path, shape, three, prefer);
+    default:
+      return undefined;
+  }
+}
+
+function mergeSets({ was, theirs, mine }: Three): Merged | undefined {
   const [old, left, right] = [was ?? [], theirs ?? [], mine ?? []];
   if (!isPlainList(old) || !isPlainList(left) || !isPlainList(right)) return undefined;
   const kept = left.filter((value) => right.includes(value) || !old.includes(value));
@@ -155,23 +172,15 @@ function mergeSets(was: unknown, theirs: unknown, mine: unknown): Merged | undef
 function mergeFields(
   path: string[],
   named: Readonly<Record<string, Shape>>,
-  was: unknown,
-  theirs: unknown,
-  mine: unknown,
+  { was, theirs, mine }: Three,
   prefer: 'theirs' | 'mine',
 ): Merged | undefined {
   if (!isObject(was) || !isObject(theirs) || !isObject(mine)) return undefined;
   const value: Record<string, unknown> = {};
   const clashes: Clash[] = [];
   for (const field of new Set([...Object.keys(theirs), ...Object.keys(mine)])) {
-    const merged = mergeAt(
-      [...path, field],
-      named[field] ?? WHOLE,
-      was[field],
-      theirs[field],
-      mine[field],
-      prefer,
-    );
+    const three = { was: was[field], theirs: theirs[field], mine: mine[field] };
+    const merged = mergeAt([...path, field], named[field] ?? WHOLE, three, prefer);
     clashes.push(...merged.clashes);
     if (merged.value !== undefined) value[field] = merged.value;
   }
@@ -181,9 +190,7 @@ function mergeFields(
 function mergeLists(
   path: string[],
   { by, item }: { by: string; item: Shape },
-  was: unknown,
-  theirs: unknown,
-  mine: unknown,
+  { was, theirs, mine }: Three,
   prefer: 'theirs' | 'mine',
 ): Merged | undefined {
   const [old, left, right] = [byKey(was ?? [], by), byKey(theirs ?? [], by), byKey(mine ?? [], by)];
@@ -191,7 +198,8 @@ function mergeLists(
   const clashes: Clash[] = [];
   const value: unknown[] = [];
   for (const key of orderOf([...old.keys()], [...left.keys()], [...right.keys()])) {
-    const merged = mergeAt([...path, key], item, old.get(key), left.get(key), right.get(key), prefer);
+    const three = { was: old.get(key), theirs: left.get(key), mine: right.get(key) };
+    const merged = mergeAt([...path, key], item, three, prefer);
     clashes.push(...merged.clashes);
     if (merged.value !== undefined) value.push(merged.value);
   }

@@ -20,7 +20,9 @@ export const Name = z.string().max(400);
 export const KeyName = Name.refine(
   (name) => encodeURIComponent(name.replaceAll(/\p{Surrogate}/gu, '')).length <= LIMITS.key,
   {
-    error: `is too long to name a record: at most ${LIMITS.key} characters when written as part of an address`,
+    error:
+      `is too long to name a record: at most ${LIMITS.key} characters ` +
+      'when written as part of an address',
   },
 );
 /** Lengths in mm, volumes in mL, watts, volts: finite and never negative. */

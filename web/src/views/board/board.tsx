@@ -13,18 +13,18 @@ import {
 } from '@inventario/core';
 import { Download, FileArchive, FileDown, OctagonX } from 'lucide-react';
 import { Link } from 'react-router';
-import { Bench } from '../../app/bench.js';
-import { paths } from '../../app/paths.js';
-import { timeOf } from '../../app/times.js';
 import { api } from '../../data/api.js';
 import { downloadCsv, downloadJob } from '../../data/downloads.js';
 import { type House, useHouse, useJob } from '../../data/job-context.js';
 import { useJobPower } from '../../data/power.js';
+import { AgainstAdvice } from '../../parts/against-advice.js';
+import { Bench } from '../../parts/bench.js';
+import { paths } from '../../parts/paths.js';
 import { PowerShape } from '../../parts/power-shape.js';
+import { timeOf } from '../../parts/times.js';
 import { Button, buttonClass } from '../../ui/button.js';
 import { classes } from '../../ui/classes.js';
 import { Empty } from '../../ui/empty.js';
-import { AgainstAdvice } from '../choose/against-advice.js';
 
 /**
  * What is left, and what holds us up? Rooms down, stages across; every cell leads to the box it waits for.

@@ -11,11 +11,10 @@ import {
 import { ArrowDown, CircleCheck, CircleDashed } from 'lucide-react';
 import { useContext } from 'react';
 import { Link } from 'react-router';
-import { Bench, SheetsContext } from '../../app/bench.js';
-import { paths } from '../../app/paths.js';
 import { useJob } from '../../data/job-context.js';
+import { Bench, SheetsContext } from '../../parts/bench.js';
+import { paths } from '../../parts/paths.js';
 import { Button } from '../../ui/button.js';
-import { useSay } from '../../ui/say.js';
 import { Colour, Light, Money, Switches } from './living-questions.js';
 import { Assistants, Hubs, Radios, Router } from './network-questions.js';
 import { PlaceNeeds } from './place-needs.js';
@@ -36,18 +35,12 @@ const TITLES: Record<Question, string> = {
 /** What does the client want, and what does that rule out? */
 export function BriefView() {
   const { job, apply } = useJob();
-  const say = useSay();
   const brief: Brief = job.brief ?? {};
   const answered = answeredQuestions(job);
   const next = QUESTIONS.find((question) => !answered.has(question));
   const left = possibleDevices(job, brief);
   const change = (more: Partial<Brief>, label: string) => {
-    const hindered = apply(
-      setParts('job', job.id, job, { brief: { ...brief, ...more } }) as EditPart[],
-      label,
-      'brief',
-    );
-    if (hindered) say(`That cannot be recorded: ${hindered}.`);
+    apply(setParts('job', job.id, job, { brief: { ...brief, ...more } }) as EditPart[], label, 'brief');
   };
   const { setOpen } = useContext(SheetsContext);
   const go = (question: Question) => {

@@ -1,6 +1,6 @@
 import { RADIO_WORDS, roomsInOrder } from '@inventario/core';
 import { useJob } from '../../data/job-context.js';
-import { Pick } from '../../ui/choice.js';
+import { PickOne } from '../../ui/choice.js';
 import { NumberField } from '../../ui/field.js';
 import { type Brief, type QuestionProps, useLeft } from './question.js';
 import { Wish, type WishOption } from './wish.js';
@@ -63,7 +63,7 @@ export function Hubs({ brief, onChange }: QuestionProps) {
       {rooms.length > 0 && (
         <div className="grid gap-2 sm:grid-cols-3">
           {job.catalogue.hubs.map((hub) => (
-            <Pick
+            <PickOne
               key={hub.id}
               label={`${hub.name} stands, or would stand, in`}
               value={brief.hubRooms?.[hub.id] ?? ''}
@@ -132,7 +132,7 @@ export function Router({ brief, onChange }: QuestionProps) {
           { label: 'No', on: wifi.band24 === false, toggle: () => set({ band24: false }) },
         ]}
       />
-      <Pick
+      <PickOne
         label="It stands in"
         value={wifi.routerRoom ?? ''}
         placeholder="not said"

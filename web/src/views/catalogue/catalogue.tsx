@@ -16,20 +16,20 @@ import {
 import { Columns3, FileDown, FileUp, Plus, Sheet } from 'lucide-react';
 import { useRef, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
-import { Bench } from '../../app/bench.js';
-import { paths } from '../../app/paths.js';
 import { downloadCsv, downloadJson, rowsOfCsv } from '../../data/downloads.js';
 import { useJob } from '../../data/job-context.js';
+import { Bench } from '../../parts/bench.js';
+import { paths } from '../../parts/paths.js';
 import { Button } from '../../ui/button.js';
-import { Pick } from '../../ui/choice.js';
+import { PickOne } from '../../ui/choice.js';
 import { classes } from '../../ui/classes.js';
 import { Dialog } from '../../ui/dialog.js';
 import { TextField } from '../../ui/field.js';
 import { useSay } from '../../ui/say.js';
 import { CompareDialog } from './compare-dialog.js';
 import { DataSheet } from './data-sheet.js';
-import { DeviceForm } from './device-form.js';
-import { freshDevice } from './fresh-device.js';
+import { DeviceForm } from './form/device-form.js';
+import { freshDevice } from './form/fresh-device.js';
 import { RecordList } from './record-list.js';
 
 const LIST_WORDS: Record<CatalogueList, string> = {
@@ -65,7 +65,7 @@ export function CatalogueView() {
     }
     // An edit holds so many parts at most; a long list goes in several.
     for (let from = 0; from < taken.parts.length; from += MOST_PARTS)
-      apply(taken.parts.slice(from, from + MOST_PARTS), `Catalogue from ${chosen.name}`);
+      if (!apply(taken.parts.slice(from, from + MOST_PARTS), `Catalogue from ${chosen.name}`)) return;
     say(`${taken.added} added, ${taken.replaced} replaced.`, { label: 'Undo', run: undo });
   };
   return (
@@ -179,7 +179,7 @@ function DeviceList({ onGo }: { onGo: (id: string) => void }) {
           onText={setSearch}
           boxClass="w-64"
         />
-        <Pick
+        <PickOne
           label="Family"
           value={family}
           className="w-44"

@@ -1,7 +1,7 @@
 import { type Device, deviceName } from '@inventario/core';
 import { useState } from 'react';
-import { useUnits } from '../../app/preferences.js';
 import { useJob } from '../../data/job-context.js';
+import { useUnits } from '../../data/preferences.js';
 import { classes } from '../../ui/classes.js';
 import { WideDialog } from '../../ui/dialog.js';
 import { Toggle } from '../../ui/toggle.js';

@@ -1,18 +1,18 @@
 import { type Device, deviceName, namedStill, removePart } from '@inventario/core';
 import { Pencil, Trash2 } from 'lucide-react';
 import { Link } from 'react-router';
-import { paths } from '../../app/paths.js';
-import { useUnits } from '../../app/preferences.js';
 import { useJob } from '../../data/job-context.js';
+import { useUnits } from '../../data/preferences.js';
 import { DeviceFace } from '../../drawings/device-face.js';
+import { paths } from '../../parts/paths.js';
 import { Button } from '../../ui/button.js';
 import { useSay } from '../../ui/say.js';
-import { pairingSteps } from './pairing-steps.js';
+import { pairingSteps } from './form/pairing-steps.js';
 import { sheetRows } from './sheet-rows.js';
 
 /** One device: drawn from behind with its connections, and everything its record says. */
 export function DataSheet({ device, onEdit }: { device: Device; onEdit: () => void }) {
-  const { job, known, apply, undo } = useJob();
+  const { job, known, applyAndSay } = useJob();
   const say = useSay();
   const units = useUnits(job);
   const places = job.selections.filter((selection) => selection.deviceId === device.id).length;
@@ -23,8 +23,8 @@ export function DataSheet({ device, onEdit }: { device: Device; onEdit: () => vo
       say(`It is still named at ${named.path}.`);
       return;
     }
-    apply([removePart('device', device.id)], `Take out ${device.model}`);
-    say(`${deviceName(device)} is taken out.`, { label: 'Undo', run: undo });
+    const name = deviceName(device);
+    applyAndSay([removePart('device', device.id)], `Take out ${name}`, `${name} is taken out.`);
   };
   return (
     <section

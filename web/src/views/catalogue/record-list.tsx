@@ -14,12 +14,12 @@ import { Plus, Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import { newId } from '../../data/ids.js';
 import { useJob } from '../../data/job-context.js';
+import { RecordForm } from '../../parts/record-form.js';
 import { Button } from '../../ui/button.js';
-import { Pick, PickSeveral } from '../../ui/choice.js';
+import { PickOne, PickSeveral } from '../../ui/choice.js';
 import { NumberField, TextField } from '../../ui/field.js';
 import { useSay } from '../../ui/say.js';
 import { Toggle } from '../../ui/toggle.js';
-import { RecordForm } from '../house/record-form.js';
 import { freshRecord, kindOf, nameOfRecord, RECORD_FIELDS, type RecordField } from './record-fields.js';
 
 type PlainList = Exclude<CatalogueList, 'devices'>;
@@ -27,7 +27,7 @@ type Plain = Record<string, unknown>;
 
 /** Hubs, parts, connectors, enclosures or assistants of the job, each with its form. */
 export function RecordList({ list }: { list: PlainList }) {
-  const { job, apply, undo } = useJob();
+  const { job, applyAndSay } = useJob();
   const say = useSay();
   const [editing, setEditing] = useState<{ record: Plain; known: boolean } | null>(null);
   const records = job.catalogue[list] as unknown as Plain[];
@@ -38,8 +38,8 @@ export function RecordList({ list }: { list: PlainList }) {
       say(`${nameOfRecord(record)} is still named at ${named.path}.`);
       return;
     }
-    apply([removePart(kindOf(list), key)], `Take out ${nameOfRecord(record)}`);
-    say(`${nameOfRecord(record)} is taken out.`, { label: 'Undo', run: undo });
+    const name = nameOfRecord(record);
+    applyAndSay([removePart(kindOf(list), key)], `Take out ${name}`, `${name} is taken out.`);
   };
   return (
     <>
@@ -104,14 +104,13 @@ function PlainForm({
   known: boolean;
   onClose: () => void;
 }) {
-  const { job, apply } = useJob();
+  const { job, attempt } = useJob();
   const [record, setRecord] = useState(first);
   const save = () => {
     if ('name' in record && String(record.name).trim() === '') return 'Give it a name.';
     const taken = takeIn({ [list]: [record] }, job);
     if (!taken.ok) return says(taken.problems);
-    apply(taken.parts, `Catalogue: ${nameOfRecord(record)}`);
-    return null;
+    return attempt(taken.parts, `Catalogue: ${nameOfRecord(record)}`);
   };
   const set = (key: string, value: unknown) => {
     const next = { ...record, [key]: value };
@@ -199,7 +198,7 @@ function FieldOf({
       return <Toggle label={field.label} on={value === true} onToggle={onValue} />;
     case 'choice':
       return (
-        <Pick
+        <PickOne
           label={field.label}
           value={String(value ?? '')}
           options={(field.options ?? []).map((option) => ({ value: option, label: option }))}

@@ -1,5 +1,6 @@
 import {
   type Box,
+  bestFirst,
   type Device,
   deviceName,
   moneyText,
@@ -10,25 +11,24 @@ import {
   RULE_WORDS,
   STRATEGY_WORDS,
   type Strategy,
+  stoppedBy,
   type Verdict,
 } from '@inventario/core';
 import { ArrowLeft } from 'lucide-react';
 import { useState } from 'react';
 import { Link, useParams } from 'react-router';
-import { Bench } from '../../app/bench.js';
-import { paths } from '../../app/paths.js';
 import type { JudgedDevice } from '../../data/engines.worker.js';
 import { useHouse, useJob, usePlace } from '../../data/job-context.js';
+import { Bench } from '../../parts/bench.js';
+import { BoxReckoning, glanceAt } from '../../parts/box-reckoning.js';
+import { paths } from '../../parts/paths.js';
+import { RecordForm } from '../../parts/record-form.js';
 import { Button } from '../../ui/button.js';
 import { Segments } from '../../ui/choice.js';
 import { classes } from '../../ui/classes.js';
 import { Empty } from '../../ui/empty.js';
 import { TextField } from '../../ui/field.js';
-import { useSay } from '../../ui/say.js';
 import { VerdictWord } from '../../ui/verdict.js';
-import { RecordForm } from '../house/record-form.js';
-import { BoxReckoning, glanceAt } from '../survey/box-reckoning.js';
-import { bestFirst, stoppedBy } from './best-first.js';
 
 /** What goes here? Devices in order of suitability, each with its verdict and every reason that stops it. */
 export function ChooseView() {
@@ -52,10 +52,9 @@ export function ChooseView() {
 type Show = 'possible' | 'all';
 
 function Place({ box, position }: { box: Box; position: Position }) {
-  const { job, known, apply } = useJob();
+  const { job, known, apply, applyAndSay } = useJob();
   const house = useHouse();
   const judged = usePlace(box.id, position.index);
-  const say = useSay();
   const [show, setShow] = useState<Show>('possible');
   const selection = known.selections.get(placeKey(box.id, position.index));
   const rows = bestFirst(judged ?? [], known.devices);
@@ -72,10 +71,11 @@ function Place({ box, position }: { box: Box; position: Position }) {
         selectionPart(partner.boxId, partner.position, partner.deviceId, candidate.strategy, []),
       ),
     ];
-    apply(parts, `${deviceName(device)} for ${box.name}`);
-    say(
-      `${deviceName(device)} goes to ` +
-        `${box.name}${candidate.partners.length > 0 ? ', its partner with it' : ''}.`,
+    const also = candidate.partners.length > 0 ? ', its partner with it' : '';
+    applyAndSay(
+      parts,
+      `${deviceName(device)} for ${box.name}`,
+      `${deviceName(device)} goes to ${box.name}${also}.`,
     );
   };
   const keep = () =>

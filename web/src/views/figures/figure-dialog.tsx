@@ -1,7 +1,7 @@
 import { type JobFigure, ML_PER_IN3 } from '@inventario/core';
 import { useState } from 'react';
-import { useUnits } from '../../app/preferences.js';
 import { useJob } from '../../data/job-context.js';
+import { useUnits } from '../../data/preferences.js';
 import { Button } from '../../ui/button.js';
 import { Dialog } from '../../ui/dialog.js';
 import { NumberField, TextField } from '../../ui/field.js';

@@ -1,9 +1,9 @@
 import { type JobFigure, putPart, removePart, ruleFigures, ruleNote } from '@inventario/core';
 import { Pencil, Undo2 } from 'lucide-react';
 import { useState } from 'react';
-import { Bench } from '../../app/bench.js';
-import { useUnits } from '../../app/preferences.js';
 import { useJob } from '../../data/job-context.js';
+import { useUnits } from '../../data/preferences.js';
+import { Bench } from '../../parts/bench.js';
 import { Button } from '../../ui/button.js';
 import { classes } from '../../ui/classes.js';
 import { FigureDialog } from './figure-dialog.js';
@@ -116,11 +116,11 @@ export function FiguresView() {
           figure={changing}
           onClose={() => setChanging(null)}
           onKeep={(value, note) => {
-            apply(
+            const kept = apply(
               [putPart('override', changing.id, { figure: changing.id, value, note })],
               `Own figure: ${changing.name}`,
             );
-            setChanging(null);
+            if (kept) setChanging(null);
           }}
         />
       )}

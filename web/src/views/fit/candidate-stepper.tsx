@@ -1,6 +1,7 @@
 import {
   assessBox,
   type Box,
+  bestFirst,
   contentsAsPlanned,
   type Device,
   deviceName,
@@ -17,14 +18,13 @@ import {
 } from '@inventario/core';
 import { ChevronLeft, ChevronRight } from 'lucide-react';
 import { useMemo, useState } from 'react';
-import { useShortcuts } from '../../app/shortcuts.js';
 import type { JudgedDevice } from '../../data/engines.worker.js';
 import { useJob, usePlace } from '../../data/job-context.js';
 import { BoxDrawing } from '../../drawings/box-drawing.js';
 import { boxGeometry } from '../../drawings/box-geometry.js';
+import { useShortcuts } from '../../parts/shortcuts.js';
 import { Button } from '../../ui/button.js';
 import { VerdictWord } from '../../ui/verdict.js';
-import { bestFirst } from '../choose/best-first.js';
 import { FillStack } from './fill-stack.js';
 import { PackingBar } from './packing-bar.js';
 

@@ -7,10 +7,10 @@ import {
 } from '@inventario/core';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { paths } from '../../app/paths.js';
 import { useJob } from '../../data/job-context.js';
+import { OwnFigures } from '../../parts/own-figures.js';
+import { paths } from '../../parts/paths.js';
 import { classes } from '../../ui/classes.js';
-import { OwnFigures } from './own-figures.js';
 
 /**
  * The count as a stack in the box: each allowance a block as high as its volume; touched, it says its clause.

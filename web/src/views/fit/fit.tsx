@@ -1,10 +1,11 @@
 import { type Box, plural, ruleNote, TROUBLE_WORDS, troublesOf, wantsSmart } from '@inventario/core';
 import { useState } from 'react';
 import { Link, useParams } from 'react-router';
-import { Bench } from '../../app/bench.js';
-import { paths } from '../../app/paths.js';
-import { useUnits } from '../../app/preferences.js';
 import { type House, useHouse, useJob } from '../../data/job-context.js';
+import { useUnits } from '../../data/preferences.js';
+import { Bench } from '../../parts/bench.js';
+import { OwnFiguresOf } from '../../parts/own-figures.js';
+import { paths } from '../../parts/paths.js';
 import { Segments } from '../../ui/choice.js';
 import { Empty } from '../../ui/empty.js';
 import { rowsByTrouble } from './by-trouble.js';
@@ -13,7 +14,6 @@ import { BarLegend, ChannelList, CircuitList, EnergyCost } from './carry-list.js
 import { FillStack } from './fill-stack.js';
 import { FoundAndPlanned } from './found-and-planned.js';
 import { HouseChart } from './house-chart.js';
-import { OwnFiguresOf } from './own-figures.js';
 import { RemedyList } from './remedy-list.js';
 
 /** Does it close, does it carry? The house by its trouble, and the box in hand with its ways out. */

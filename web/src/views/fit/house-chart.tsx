@@ -1,8 +1,8 @@
 import { boxesOfRoom, roomsInOrder, TROUBLE_WORDS } from '@inventario/core';
 import { CircleCheck, CircleHelp, CircleSlash2 } from 'lucide-react';
 import { Link } from 'react-router';
-import { paths } from '../../app/paths.js';
 import { type House, useJob } from '../../data/job-context.js';
+import { paths } from '../../parts/paths.js';
 import { classes } from '../../ui/classes.js';
 import { type FitRow, rowsByTrouble } from './by-trouble.js';
 

@@ -1,27 +1,21 @@
 import {
+  adoptRemedy,
   type Box,
   lengthText,
   moneyText,
-  placeKey,
-  profileOf,
-  putPart,
   type Remedy,
   remedyWords,
-  setParts,
   sideEffectWords,
-  standardBoxes,
   TROUBLE_WORDS,
   volumeText,
 } from '@inventario/core';
-import { useUnits } from '../../app/preferences.js';
 import { useJob, useRemedies } from '../../data/job-context.js';
+import { useUnits } from '../../data/preferences.js';
 import { Button } from '../../ui/button.js';
-import { useSay } from '../../ui/say.js';
 
 /** Ways out, the best first: the figure each reaches, its price, and what else it changes. */
 export function RemedyList({ box }: { box: Box }) {
-  const { job, known, apply, undo } = useJob();
-  const say = useSay();
+  const { job, known, applyAndSay } = useJob();
   const found = useRemedies(box.id);
   if (found === null) return <p className="text-soft">Ways out are being computed …</p>;
   if (found.length === 0)
@@ -33,51 +27,7 @@ export function RemedyList({ box }: { box: Box }) {
     );
   const adopt = (remedy: Remedy) => {
     const name = remedyWords(remedy);
-    if (remedy.place) {
-      const { position, strategy } = remedy.place;
-      const parts = remedy.also.flatMap((effect) => (effect.code === 'parts' ? effect.facts.parts : []));
-      const ids = job.catalogue.parts.filter((part) => parts.includes(part.name)).map((part) => part.id);
-      apply(
-        [
-          putPart('selection', placeKey(box.id, position), {
-            boxId: box.id,
-            position,
-            deviceId: remedy.id,
-            strategy,
-            with: ids,
-          }),
-        ],
-        `${name} (${box.name})`,
-      );
-    } else if (remedy.kind === 'ring') {
-      const part = job.catalogue.parts.find((entry) => entry.id === remedy.id);
-      const volume =
-        part?.in3 !== undefined ? { in3: part.in3 } : part?.mL !== undefined ? { mL: part.mL } : {};
-      const rings = [...(box.enclosure.rings ?? []), { depth: part?.depth ?? 0, ...volume }];
-      apply(
-        setParts('box', box.id, box, { enclosure: { ...box.enclosure, rings } }),
-        `${name} (${box.name})`,
-      );
-    } else if (remedy.kind === 'deeper-box') {
-      const listed = job.catalogue.enclosures.find((entry) => entry.id === remedy.id);
-      const made = listed ?? standardBoxes(profileOf(job)).find((entry) => entry.id === remedy.id);
-      if (!made) return;
-      const { rings, ...rest } = box.enclosure;
-      const enclosure = {
-        ...rest,
-        capacity: { from: 'standard' as const, enclosureId: made.id },
-        depth: made.depth ?? rest.depth,
-        material: made.material ?? rest.material,
-      };
-      apply(
-        [
-          ...(listed ? [] : [putPart('enclosure', made.id, made)]),
-          ...setParts('box', box.id, box, { enclosure }),
-        ],
-        `${name} (${box.name})`,
-      );
-    }
-    say(`${name}: recorded for ${box.name}.`, { label: 'Undo', run: undo });
+    applyAndSay(adoptRemedy(remedy, box, job), `${name} (${box.name})`, `${name}: recorded for ${box.name}.`);
   };
   const action = (remedy: Remedy) =>
     remedy.place !== null && known.devices.has(remedy.id) ? 'Plan it' : (WHEN_DONE[remedy.kind] ?? null);

@@ -2,10 +2,10 @@ import { type Box, conductorWords, profileOf, putBackList } from '@inventario/co
 import { ArrowLeft, Printer } from 'lucide-react';
 import { useState } from 'react';
 import { Link, useParams } from 'react-router';
-import { Bench } from '../../app/bench.js';
-import { paths } from '../../app/paths.js';
 import { useJob } from '../../data/job-context.js';
 import { RoleMark } from '../../drawings/role-mark.js';
+import { Bench } from '../../parts/bench.js';
+import { paths } from '../../parts/paths.js';
 import { Button } from '../../ui/button.js';
 
 /** A strip of flags to print and cut, and where each wire was, for putting the box back as found. */

@@ -11,12 +11,12 @@ import { useInfiniteQuery } from '@tanstack/react-query';
 import { ArrowLeft, History } from 'lucide-react';
 import { useEffect, useMemo } from 'react';
 import { Link, useParams, useSearchParams } from 'react-router';
-import { Bench } from '../../app/bench.js';
-import { paths } from '../../app/paths.js';
-import { timeOf } from '../../app/times.js';
 import { api, isPassing } from '../../data/api.js';
 import { thisDevice } from '../../data/ids.js';
 import { useJob } from '../../data/job-context.js';
+import { Bench } from '../../parts/bench.js';
+import { paths } from '../../parts/paths.js';
+import { timeOf } from '../../parts/times.js';
 import { Button } from '../../ui/button.js';
 import { Empty } from '../../ui/empty.js';
 import { useSay } from '../../ui/say.js';
@@ -108,7 +108,7 @@ export function HistoryView() {
 const PAGE = 100;
 
 function BoxEntries({ boxId, entries }: { boxId: string; entries: readonly HistoryEntry[] }) {
-  const { job, apply, undo } = useJob();
+  const { job, applyAndSay } = useJob();
   const say = useSay();
   const now = findRecord(job, 'box', boxId)?.record;
   const earlier = useMemo(() => earlierRecords('box', boxId, now, entries), [boxId, now, entries]);
@@ -118,9 +118,11 @@ function BoxEntries({ boxId, entries }: { boxId: string; entries: readonly Histo
       const gone = Object.fromEntries(Object.keys(now).map((field) => [field, undefined]));
       const parts = setParts('box', boxId, now, { ...gone, ...record });
       if (parts.length === 0) return say('The box is as it was then.');
-      const hindered = apply(parts, `${String(record.name)} put back as it was ${timeOf(entry.at)}`);
-      if (hindered) say('It cannot be put back on the job as it is now.');
-      else say('The box is put back as it was.', { label: 'Undo', run: () => undo() });
+      applyAndSay(
+        parts,
+        `${String(record.name)} put back as it was ${timeOf(entry.at)}`,
+        'The box is put back as it was.',
+      );
     };
     return (
       <Entry key={entry.sequence} job={job} entry={entry} about={recordWords(job, 'box', boxId)}>

@@ -2,9 +2,9 @@ import { type Circuit, profileOf, putPart, setParts } from '@inventario/core';
 import { useState } from 'react';
 import { newId } from '../../data/ids.js';
 import { useJob } from '../../data/job-context.js';
-import { Pick, PickSeveral, Segments } from '../../ui/choice.js';
+import { RecordForm } from '../../parts/record-form.js';
+import { PickOne, PickSeveral, Segments } from '../../ui/choice.js';
 import { NumberField, TextField } from '../../ui/field.js';
-import { RecordForm } from './record-form.js';
 
 const PROTECTION_WORDS: Record<NonNullable<Circuit['protection']>, string> = {
   none: 'none',
@@ -34,7 +34,7 @@ function bothWays(circuit: Circuit, all: readonly Circuit[]): Circuit {
 
 /** Everything the file knows of a circuit, in plain words. What nobody looked at stays untold. */
 export function CircuitDialog({ id, onClose }: { id: string | null; onClose: () => void }) {
-  const { job, known, apply } = useJob();
+  const { job, known, attempt } = useJob();
   const usual = profileOf(job).circuit;
   const before = id ? known.circuits.get(id) : undefined;
   const [circuit, setCircuit] = useState<Circuit>(() =>
@@ -65,8 +65,8 @@ export function CircuitDialog({ id, onClose }: { id: string | null; onClose: () 
         : [],
     );
     return before
-      ? apply([...setParts('circuit', circuit.id, before, circuit), ...freed], `Change ${name}`)
-      : apply([putPart('circuit', circuit.id, circuit)], `Add ${name}`);
+      ? attempt([...setParts('circuit', circuit.id, before, circuit), ...freed], `Change ${name}`)
+      : attempt([putPart('circuit', circuit.id, circuit)], `Add ${name}`);
   };
   const shares = circuit.sharesNeutralWith ?? [];
   return (
@@ -154,7 +154,7 @@ export function CircuitDialog({ id, onClose }: { id: string | null; onClose: () 
         onChoice={(told) => change({ isolatesNeutral: asked(told) })}
       />
       <div className="grid grid-cols-2 gap-3">
-        <Pick
+        <PickOne
           label="Protection"
           value={circuit.protection ?? 'untold'}
           options={[
@@ -168,7 +168,7 @@ export function CircuitDialog({ id, onClose }: { id: string | null; onClose: () 
           ]}
           onChoice={(protection) => change({ protection: protection === 'untold' ? undefined : protection })}
         />
-        <Pick
+        <PickOne
           label="What feeds it"
           value={circuit.source ?? 'untold'}
           options={[

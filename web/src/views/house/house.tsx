@@ -1,31 +1,24 @@
 import { editionOf, LOAD_WORDS, plural, profileOf, removalOf, roomsInOrder } from '@inventario/core';
 import { Pencil, Plus, Trash2 } from 'lucide-react';
 import { type ReactNode, useState } from 'react';
-import { Bench } from '../../app/bench.js';
 import { useJob } from '../../data/job-context.js';
+import { Bench } from '../../parts/bench.js';
+import { LoadDialog } from '../../parts/load-dialog.js';
 import { Button } from '../../ui/button.js';
-import { useSay } from '../../ui/say.js';
 import { CircuitDialog } from './circuit-dialog.js';
 import { JobDialog } from './job-dialog.js';
-import { LoadDialog } from './load-dialog.js';
 import { RoomDialog } from './room-dialog.js';
 
 type Editing = { kind: 'job' } | { kind: 'room' | 'circuit' | 'load'; id: string | null };
 
 /** The house before the walk: its rooms, what the breakers feed, what the switches work. */
 export function HouseView() {
-  const { job, known, apply, undo } = useJob();
+  const { job, known, applyAndSay } = useJob();
   const edition = editionOf(job);
-  const say = useSay();
   const [editing, setEditing] = useState<Editing | null>(null);
   const close = () => setEditing(null);
   const remove = (kind: 'room' | 'circuit' | 'load', id: string, name: string) => {
-    const label = `Take out ${name}`;
-    const hindered = apply(removalOf(job, kind, id), label);
-    say(
-      hindered ? `${name} cannot be taken out: ${hindered}.` : `${name} is taken out.`,
-      hindered ? undefined : { label: 'Undo', run: undo },
-    );
+    applyAndSay(removalOf(job, kind, id), `Take out ${name}`, `${name} is taken out.`);
   };
   const idOf = (kind: Editing['kind']) =>
     editing && editing.kind === kind && 'id' in editing ? editing.id : null;

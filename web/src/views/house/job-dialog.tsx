@@ -1,21 +1,21 @@
 import { type Job, profileOf, setParts } from '@inventario/core';
 import { useState } from 'react';
 import { useJob } from '../../data/job-context.js';
+import { PRACTICE_OPTIONS } from '../../parts/practice-options.js';
+import { RecordForm } from '../../parts/record-form.js';
 import { Segments } from '../../ui/choice.js';
 import { TextField } from '../../ui/field.js';
-import { PRACTICE_OPTIONS } from '../jobs/new-job-dialog.js';
-import { RecordForm } from './record-form.js';
 
 type Header = Pick<Job, 'name' | 'practice' | 'edition' | 'client' | 'address' | 'notes'>;
 
 export function JobDialog({ onClose }: { onClose: () => void }) {
-  const { job, apply } = useJob();
+  const { job, attempt } = useJob();
   const [header, setHeader] = useState<Header>(job);
   const change = (more: Partial<Header>) => setHeader({ ...header, ...more });
   const save = () => {
     if (header.name.trim() === '') return 'Give the job a name.';
     const { name, practice, edition, client, address, notes } = header;
-    return apply(
+    return attempt(
       setParts('job', job.id, job, { name, practice, edition, client, address, notes }),
       'Change the job',
     );

@@ -2,11 +2,11 @@ import { putPart, type Room, setParts } from '@inventario/core';
 import { useState } from 'react';
 import { newId } from '../../data/ids.js';
 import { useJob } from '../../data/job-context.js';
+import { RecordForm } from '../../parts/record-form.js';
 import { NumberField, TextField } from '../../ui/field.js';
-import { RecordForm } from './record-form.js';
 
 export function RoomDialog({ id, onClose }: { id: string | null; onClose: () => void }) {
-  const { job, known, apply } = useJob();
+  const { job, known, attempt } = useJob();
   const before = id ? known.rooms.get(id) : undefined;
   const [room, setRoom] = useState<Room>(
     before ?? {
@@ -19,8 +19,8 @@ export function RoomDialog({ id, onClose }: { id: string | null; onClose: () => 
   const save = () => {
     if (room.name.trim() === '') return 'Give the room a name.';
     return before
-      ? apply(setParts('room', room.id, before, room), `Change ${room.name}`)
-      : apply([putPart('room', room.id, room)], `Add ${room.name}`);
+      ? attempt(setParts('room', room.id, before, room), `Change ${room.name}`)
+      : attempt([putPart('room', room.id, room)], `Add ${room.name}`);
   };
   return (
     <RecordForm

@@ -3,12 +3,12 @@ import { useInfiniteQuery, useQuery, useQueryClient } from '@tanstack/react-quer
 import { FileUp, HardDriveDownload, Moon, Plus, Smartphone, Sun, Trash2 } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
 import { Link } from 'react-router';
-import { paths } from '../../app/paths.js';
-import { usePreferences } from '../../app/preferences.js';
-import { timeOf } from '../../app/times.js';
 import { api, isPassing } from '../../data/api.js';
+import { usePreferences } from '../../data/preferences.js';
 import { keptStore } from '../../data/session/kept-store.js';
 import { keepForLater, shelvedCatalogue } from '../../data/session/shelf.js';
+import { paths } from '../../parts/paths.js';
+import { timeOf } from '../../parts/times.js';
 import { Button } from '../../ui/button.js';
 import { Empty } from '../../ui/empty.js';
 import { TextField } from '../../ui/field.js';

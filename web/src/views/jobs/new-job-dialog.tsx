@@ -1,18 +1,17 @@
-import { type Edition, newJob, PROFILES, type PracticeId, profileOf } from '@inventario/core';
+import { type Edition, newJob, type PracticeId, profileOf } from '@inventario/core';
 import { useQueryClient } from '@tanstack/react-query';
 import { type FormEvent, useState } from 'react';
 import { useNavigate } from 'react-router';
-import { paths } from '../../app/paths.js';
 import { api } from '../../data/api.js';
 import { newId } from '../../data/ids.js';
 import { keptStore } from '../../data/session/kept-store.js';
 import { shelvedCatalogue } from '../../data/session/shelf.js';
+import { paths } from '../../parts/paths.js';
+import { PRACTICE_OPTIONS } from '../../parts/practice-options.js';
 import { Button } from '../../ui/button.js';
 import { Segments } from '../../ui/choice.js';
 import { Dialog } from '../../ui/dialog.js';
 import { TextField } from '../../ui/field.js';
-
-export const PRACTICE_OPTIONS = Object.values(PROFILES).map(({ id, title }) => ({ value: id, label: title }));
 
 /** A job is made on this device, with or without a network, and brought to the server by itself. */
 export function NewJobDialog({ open, onClose }: { open: boolean; onClose: () => void }) {

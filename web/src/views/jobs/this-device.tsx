@@ -1,9 +1,9 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { Trash2 } from 'lucide-react';
 import { Link } from 'react-router';
-import { paths } from '../../app/paths.js';
 import { keptStore } from '../../data/session/kept-store.js';
 import { askToStay } from '../../data/session/shelf.js';
+import { paths } from '../../parts/paths.js';
 import { Button } from '../../ui/button.js';
 import { Dialog } from '../../ui/dialog.js';
 

@@ -15,14 +15,14 @@ import {
 import { FileSpreadsheet, Sheet } from 'lucide-react';
 import { useMemo } from 'react';
 import { Link } from 'react-router';
-import { Bench } from '../../app/bench.js';
-import { paths } from '../../app/paths.js';
 import { downloadCsv, downloadWorkbook } from '../../data/downloads.js';
 import { useJob } from '../../data/job-context.js';
+import { Bench } from '../../parts/bench.js';
+import { paths } from '../../parts/paths.js';
+import { TrialNote } from '../../parts/trial-note.js';
 import { Button } from '../../ui/button.js';
 import { Empty } from '../../ui/empty.js';
 import { useSay } from '../../ui/say.js';
-import { TrialNote } from '../plans/trial-note.js';
 
 /** The choices that nothing is mounted for yet, as a plan would list them. */
 function openChoices(job: Job): PlanChoice[] {
@@ -58,12 +58,7 @@ export function MaterialsView() {
   const have = (line: MaterialLine, count: number) => {
     const inHand = { ...job.inHand, [line.item]: count };
     if (count === 0) delete inHand[line.item];
-    const hindered = apply(
-      setParts('job', job.id, job, { inHand }),
-      `In hand: ${line.what}`,
-      `in-hand-${line.item}`,
-    );
-    if (hindered) say(`That cannot be recorded: ${hindered}.`);
+    apply(setParts('job', job.id, job, { inHand }), `In hand: ${line.what}`, `in-hand-${line.item}`);
   };
   const saved = (work: Promise<void>) =>
     work.catch((error: unknown) => say(`The file could not be made: ${String(error)}`));

@@ -16,12 +16,12 @@ import {
 import { CircleCheck, CircleDashed, CircleSlash2 } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
 import { Link } from 'react-router';
-import { Bench } from '../../app/bench.js';
-import { paths } from '../../app/paths.js';
-import { timeOf } from '../../app/times.js';
 import { api } from '../../data/api.js';
 import { instant, newId } from '../../data/ids.js';
 import { useJob } from '../../data/job-context.js';
+import { Bench } from '../../parts/bench.js';
+import { paths } from '../../parts/paths.js';
+import { timeOf } from '../../parts/times.js';
 import { Button } from '../../ui/button.js';
 import { Segments } from '../../ui/choice.js';
 import { classes } from '../../ui/classes.js';

@@ -12,7 +12,7 @@ import { instant, newId } from '../../data/ids.js';
 import { useJob } from '../../data/job-context.js';
 import { useJobPower } from '../../data/power.js';
 import { Button } from '../../ui/button.js';
-import { Pick } from '../../ui/choice.js';
+import { PickOne } from '../../ui/choice.js';
 import { Dialog } from '../../ui/dialog.js';
 
 /**
@@ -46,13 +46,14 @@ export function BreakerSearch({ onClose }: { onClose: () => void }) {
   const adopt = (ids: string[]) => {
     if (box) {
       const traced = ids.map((circuitId) => tracedEvent(box.id, circuitId, { id: newId(), at: instant() }));
-      apply(
+      const recorded = apply(
         [
           ...setParts('box', box.id, box, { circuitIds: ids }),
           ...traced.map((event) => putPart('event', event.id, event)),
         ],
         `${box.name} is on breaker ${ids.map(name).join(' and ')}`,
       );
+      if (!recorded) return;
     }
     onClose();
   };
@@ -60,7 +61,7 @@ export function BreakerSearch({ onClose }: { onClose: () => void }) {
   return (
     <Dialog title="Which breaker is it?" open onClose={onClose}>
       <div className="flex flex-col gap-4">
-        <Pick
+        <PickOne
           label="For the box"
           value={boxId}
           options={job.boxes.map((entry) => ({ value: entry.id, label: entry.name }))}

@@ -12,12 +12,12 @@ import {
 import { CircleCheck, Search } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { Bench } from '../../app/bench.js';
-import { paths } from '../../app/paths.js';
-import { timeOf } from '../../app/times.js';
 import { useJob } from '../../data/job-context.js';
 import { useJobPower } from '../../data/power.js';
+import { Bench } from '../../parts/bench.js';
+import { paths } from '../../parts/paths.js';
 import { PowerShape } from '../../parts/power-shape.js';
+import { timeOf } from '../../parts/times.js';
 import { Button } from '../../ui/button.js';
 import { classes } from '../../ui/classes.js';
 import { Empty } from '../../ui/empty.js';

@@ -10,18 +10,17 @@ import {
 import { ArrowLeft, Camera, Trash2 } from 'lucide-react';
 import { useRef, useState } from 'react';
 import { Link, useParams } from 'react-router';
-import { Bench } from '../../app/bench.js';
-import { paths } from '../../app/paths.js';
-import { timeOf } from '../../app/times.js';
 import { api } from '../../data/api.js';
 import { instant, newId } from '../../data/ids.js';
 import { useJob, usePhotoQueue } from '../../data/job-context.js';
 import type { Waiting } from '../../data/session/photo-queue.js';
+import { Bench } from '../../parts/bench.js';
+import { paths } from '../../parts/paths.js';
+import { timeOf } from '../../parts/times.js';
 import { Button } from '../../ui/button.js';
-import { Pick, Segments } from '../../ui/choice.js';
+import { PickOne, Segments } from '../../ui/choice.js';
 import { classes } from '../../ui/classes.js';
 import { Empty } from '../../ui/empty.js';
-import { useSay } from '../../ui/say.js';
 import { shrink } from './shrink.js';
 
 type Kept = Photo & { id: string };
@@ -29,9 +28,8 @@ type Kept = Photo & { id: string };
 /** Photographs of a box, before anything is touched and after; pins name the conductors in them. */
 export function PhotosView() {
   const { boxId = '' } = useParams();
-  const { job, known, apply, undo } = useJob();
+  const { job, known, apply, applyAndSay } = useJob();
   const queue = usePhotoQueue();
-  const say = useSay();
   const file = useRef<HTMLInputElement>(null);
   const [stage, setStage] = useState<'before' | 'after'>('before');
   const [sending, setSending] = useState(false);
@@ -63,9 +61,8 @@ export function PhotosView() {
     }
   };
   const remove = (photo: Kept) => {
-    apply([removePart('photo', photo.id)], 'Take a photograph out');
-    setHeld(null);
-    say('The photograph is taken out.', { label: 'Undo', run: undo });
+    if (applyAndSay([removePart('photo', photo.id)], 'Take a photograph out', 'The photograph is taken out.'))
+      setHeld(null);
   };
 
   return (
@@ -177,7 +174,7 @@ function Picture({ box, photo, onRemove }: { box: Box; photo: Kept; onRemove: ()
   return (
     <figure className="flex flex-col gap-2">
       <div className="flex flex-wrap items-end gap-2">
-        <Pick
+        <PickOne
           label="The pin names"
           value={conductorId}
           options={cable.map((conductor) => ({

@@ -4,11 +4,11 @@ import { useState } from 'react';
 import { newId } from '../../data/ids.js';
 import { useJob } from '../../data/job-context.js';
 import type { Plans } from '../../data/planner.worker.js';
+import { RecordForm } from '../../parts/record-form.js';
 import { Button } from '../../ui/button.js';
-import { Pick, PickSeveral, Segments } from '../../ui/choice.js';
+import { PickOne, PickSeveral, Segments } from '../../ui/choice.js';
 import { TextField } from '../../ui/field.js';
 import { VerdictWord } from '../../ui/verdict.js';
-import { RecordForm } from '../house/record-form.js';
 
 const MOUNTINGS = [
   { value: 'wall', label: 'stuck on the wall' },
@@ -84,7 +84,7 @@ export function ControlPoints({ judged }: { judged: Plans['controls'] }) {
 }
 
 function ControlDialog({ point: first, onClose }: { point: ControlPoint; onClose: () => void }) {
-  const { job, known, apply } = useJob();
+  const { job, known, attempt } = useJob();
   const [point, setPoint] = useState(first);
   const controls = job.catalogue.devices.filter(
     (device) => device.mount === 'surface' && device.practices.includes(job.practice),
@@ -112,18 +112,18 @@ function ControlDialog({ point: first, onClose }: { point: ControlPoint; onClose
   const save = () => {
     if (point.name.trim() === '') return 'Give the control a name.';
     if (point.deviceId === '') return 'Say which device it is.';
-    return apply([putPart('controlPoint', point.id, point)], `Control: ${point.name}`);
+    return attempt([putPart('controlPoint', point.id, point)], `Control: ${point.name}`);
   };
   return (
     <RecordForm title="A control without a box" save="Keep the control" onSave={save} onClose={onClose}>
       <TextField label="Name" value={point.name} onText={(name) => set({ name })} maxLength={100} autoFocus />
-      <Pick
+      <PickOne
         label="Room"
         value={point.roomId}
         options={job.rooms.map((room) => ({ value: room.id, label: room.name }))}
         onChoice={(roomId) => set({ roomId })}
       />
-      <Pick
+      <PickOne
         label="Device"
         value={point.deviceId}
         placeholder={controls.length === 0 ? 'none in the catalogue goes on a wall' : 'Choose'}

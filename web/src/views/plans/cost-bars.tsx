@@ -1,7 +1,7 @@
 import { moneyText, SCHOOL_WORDS } from '@inventario/core';
 import { useJob } from '../../data/job-context.js';
 import type { ReckonedPlan } from '../../data/planner.worker.js';
-import { BarsLegend, StackedBars } from '../../ui/bars.js';
+import { BarsLegend, StackedBars } from '../../drawings/bars.js';
 
 const PARTS = [
   ['devices', 'Devices'],

@@ -10,9 +10,9 @@ import {
 } from '@inventario/core';
 import { Ban, CircleSlash2, Pin, PinOff } from 'lucide-react';
 import { Link } from 'react-router';
-import { paths } from '../../app/paths.js';
 import { useJob } from '../../data/job-context.js';
 import type { ReckonedPlan } from '../../data/planner.worker.js';
+import { paths } from '../../parts/paths.js';
 import { Button } from '../../ui/button.js';
 
 /** The plan place by place; what is pinned or ruled out holds in every school. */

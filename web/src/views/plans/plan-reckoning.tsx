@@ -2,12 +2,12 @@ import { moneyText, requirementWords, SCHOOL_WORDS, whyWords } from '@inventario
 import { Calculator, Check } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { paths } from '../../app/paths.js';
 import { useJob } from '../../data/job-context.js';
 import { useRequirements } from '../../data/plan-answers.js';
 import type { ReckonedPlan } from '../../data/planner.worker.js';
+import { paths } from '../../parts/paths.js';
+import { TrialNote } from '../../parts/trial-note.js';
 import { Button } from '../../ui/button.js';
-import { TrialNote } from './trial-note.js';
 
 export function PlanReckoning({
   plan,

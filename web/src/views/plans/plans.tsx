@@ -1,11 +1,10 @@
 import { adoptParts, moneyText, placeKey, SCHOOL_WORDS, type School } from '@inventario/core';
 import { lazy, Suspense, useState } from 'react';
-import { Bench } from '../../app/bench.js';
 import { useJob } from '../../data/job-context.js';
 import { usePlans } from '../../data/plan-answers.js';
 import type { ReckonedPlan } from '../../data/planner.worker.js';
+import { Bench } from '../../parts/bench.js';
 import { Empty } from '../../ui/empty.js';
-import { useSay } from '../../ui/say.js';
 import { ControlPoints } from './control-points.js';
 import { PhaseList } from './phase-list.js';
 import { PlanChoices } from './plan-choices.js';
@@ -17,9 +16,8 @@ const CostBars = lazy(async () => ({ default: (await import('./cost-bars.js')).C
 
 /** Which plan? The schools side by side, and the one in hand place by place. */
 export function PlansView() {
-  const { job, known, apply, undo } = useJob();
+  const { job, known, applyAndSay } = useJob();
   const answer = usePlans();
-  const say = useSay();
   const [school, setSchool] = useState<School>('lowest-cost');
   if (!answer)
     return (
@@ -39,12 +37,10 @@ export function PlansView() {
     plan.choices.every((choice) => sameAsChosen(choice, known.selections)) &&
     plan.unserved.every((place) => !known.selections.has(placeKey(place.boxId, place.position)));
   const adopt = () => {
-    const hindered = apply(adoptParts(plan.choices, job), `Adopt the plan: ${SCHOOL_WORDS[school].name}`);
-    say(
-      hindered
-        ? `That cannot be recorded: ${hindered}.`
-        : `${plan.choices.length} places are chosen as planned.`,
-      hindered ? undefined : { label: 'Undo', run: undo },
+    applyAndSay(
+      adoptParts(plan.choices, job),
+      `Adopt the plan: ${SCHOOL_WORDS[school].name}`,
+      `${plan.choices.length} places are chosen as planned.`,
     );
   };
   return (

@@ -2,23 +2,22 @@ import { type Box, profileOf, removalOf, STOP_WORDS, setParts } from '@inventari
 import { Trash2 } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
-import { Bench } from '../../app/bench.js';
-import { paths } from '../../app/paths.js';
 import { useHouse, useIdentified, useJob } from '../../data/job-context.js';
 import { useBoxPower } from '../../data/power.js';
+import { Bench } from '../../parts/bench.js';
+import { BoxReckoning, glanceAt } from '../../parts/box-reckoning.js';
+import { paths } from '../../parts/paths.js';
 import { StopCard } from '../../parts/stop-card.js';
 import { PickSeveral } from '../../ui/choice.js';
 import { Empty } from '../../ui/empty.js';
 import { TextField } from '../../ui/field.js';
 import { Menu } from '../../ui/menu.js';
-import { useSay } from '../../ui/say.js';
-import { BoxPanel } from './box-panel.js';
-import { BoxReckoning, glanceAt } from './box-reckoning.js';
 import type { ChangeBox } from './change-box.js';
-import { ConductorsPanel } from './conductors-panel.js';
-import { IdentifySection } from './identify-section.js';
-import { PositionPanel } from './position-panel.js';
-import { newBench, setUpFor } from './reading-state.js';
+import { ConductorsPanel } from './conductors/conductors-panel.js';
+import { BoxPanel } from './enclosure/box-panel.js';
+import { PositionPanel } from './positions/position-panel.js';
+import { IdentifySection } from './reading/identify-section.js';
+import { newBench, setUpFor } from './reading/reading-state.js';
 
 /** What is in this box? */
 export function SurveyView() {
@@ -39,10 +38,9 @@ export function SurveyView() {
 }
 
 function BoxSurvey({ box }: { box: Box }) {
-  const { job, known, apply, undo } = useJob();
+  const { job, known, apply, applyAndSay } = useJob();
   const house = useHouse();
   const identified = useIdentified(box.id);
-  const say = useSay();
   const navigate = useNavigate();
   const [loadFor, setLoadFor] = useState<number | null>(null);
   const [bench, setBench] = useState(() => newBench(box));
@@ -64,17 +62,11 @@ function BoxSurvey({ box }: { box: Box }) {
       ? 'Readings contradict each other'
       : glanceAt(house, box.id);
   const change: ChangeBox = (more, label, mergeKey) => {
-    const hindered = apply(
-      setParts('box', box.id, box, more),
-      `${label} (${name})`,
-      mergeKey && `${box.id}/${mergeKey}`,
-    );
-    if (hindered) say(`That cannot be recorded: ${hindered}.`);
+    apply(setParts('box', box.id, box, more), `${label} (${name})`, mergeKey && `${box.id}/${mergeKey}`);
   };
   const remove = () => {
-    apply(removalOf(job, 'box', box.id), `Take out ${name}`);
-    navigate(paths.board(job.id));
-    say(`${name} is taken out.`, { label: 'Undo', run: undo });
+    if (applyAndSay(removalOf(job, 'box', box.id), `Take out ${name}`, `${name} is taken out.`))
+      navigate(paths.board(job.id));
   };
   return (
     <Bench
