@@ -44,7 +44,10 @@ export default {
     project('web', {
       testEnvironment: 'jsdom',
       setupFiles: ['<rootDir>/src/test-support/browser-parts.ts'],
-      setupFilesAfterEnv: ['<rootDir>/src/test-support/patience.ts'],
+      setupFilesAfterEnv: [
+        '<rootDir>/src/test-support/patience.ts',
+        '<rootDir>/src/test-support/no-warnings.ts',
+      ],
     }),
   ],
 };

@@ -94,7 +94,7 @@ test('from the client’s words to a shopping list', async ({ page }) => {
 
   await test.step('materials: what is in hand is not bought, and the list goes out as CSV and as a workbook', async () => {
     await page.getByRole('navigation', { name: 'Phases' }).getByRole('link', { name: 'Materials' }).click();
-    const screws = page.getByRole('listitem', { name: 'Wrenlock Nest' });
+    const screws = page.getByRole('row', { name: 'Wrenlock Nest' });
     await screws.getByRole('button', { name: 'All in hand' }).click();
     await expect(screws).toContainText('1 in hand');
     await expectAccessible(page);

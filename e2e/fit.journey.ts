@@ -44,12 +44,14 @@ test('a box that does not close is found, understood and helped; a figure is rea
     await page.getByRole('button', { name: 'Set our own: Volume a conductor of 12 AWG counts' }).click();
     const dialog = page.getByRole('dialog');
     await dialog.getByLabel('In this job').fill('2.5');
-    await expect(dialog.getByRole('button', { name: 'Use it in this job' })).toBeDisabled();
+    await dialog.getByRole('button', { name: 'Use it in this job' }).click();
+    await expect(dialog.getByRole('alert')).toHaveText('Say why, with its source.');
     await dialog.getByLabel('Why, with its source').fill('The county counts more');
     // A wrong entry does not leave the figure before it to be used.
     for (const wrong of ['abc', '-3', '0', '']) {
       await dialog.getByLabel('In this job').fill(wrong);
-      await expect(dialog.getByRole('button', { name: 'Use it in this job' })).toBeDisabled();
+      await dialog.getByRole('button', { name: 'Use it in this job' }).click();
+      await expect(dialog.getByRole('alert')).toBeVisible();
     }
     await dialog.getByLabel('In this job').fill('2.5');
     await dialog.getByRole('button', { name: 'Use it in this job' }).click();

@@ -8,7 +8,7 @@ export { cubicInches, millilitres, ML_PER_IN3, rounded } from './units/volume.js
 export { wireSizeText } from './units/wire-size.js';
 
 // terms
-export { type Edition, PRACTICES, WIRE_SIZES } from './terms/trade.js';
+export { PRACTICES, WIRE_SIZES } from './terms/trade.js';
 
 // practice
 export type { RuleFigure } from './practice/figures/figure.js';
@@ -24,10 +24,20 @@ export { type Conflict, insist, meet, stillOurs, withMyWord } from './job/edit/c
 export { removalOf } from './job/edit/consequences.js';
 export { Edit, EditPart, MOST_BELOW } from './job/edit/edit.js';
 export { inverse } from './job/edit/inverse.js';
+export { orderParts } from './job/edit/order.js';
 export { fieldByField, putPart, removePart, setParts } from './job/edit/parts.js';
 export { earlierRecords } from './job/edit/record-at.js';
 export { type RecordProblem, recordProblems } from './job/edit/record-problems.js';
 export { reduce } from './job/edit/reduce.js';
+export {
+  AgainstEntry,
+  CircuitEntry,
+  ControlPointEntry,
+  FigureEntry,
+  JobEntry,
+  LoadEntry,
+  RoomEntry,
+} from './job/entries.js';
 export { eventRecord, lastSwitching, mountedBoxes } from './job/events.js';
 export { editionOf, figureOfAllowance, type JobFigure, ruleFigures } from './job/figures.js';
 export {
@@ -70,7 +80,7 @@ export {
   SiteState,
 } from './job/requests.js';
 export { sameJson } from './job/same.js';
-export { schemaProblems } from './job/schema-problems.js';
+export { issueWords, schemaProblems } from './job/schema-problems.js';
 export { Catalogue, Channel, Device, MultiLocation, Terminal } from './job/schema/catalogue.js';
 export {
   Circuit,
@@ -82,7 +92,6 @@ export {
   Pairing,
   PairingAttempt,
   Photo,
-  Room,
   Run,
   Selection,
   VERSION,
@@ -123,9 +132,15 @@ export { CATALOGUE_KINDS, CATALOGUE_LISTS, type CatalogueList } from './catalogu
 export { catalogueRows, recordsFromRows } from './catalogue/rows.js';
 
 // survey
-export { asFoundDevice, type FoundTerminal, USUAL_FOUND_TERMINALS } from './survey/as-found-device.js';
+export {
+  FoundDeviceEntry,
+  foundDeviceParts,
+  UNLISTED,
+  USUAL_FOUND_TERMINALS,
+} from './survey/as-found-device.js';
 export { looksLeft, nextLook, remaining, type SearchAnswer } from './survey/breaker-search.js';
 export {
+  positionsInOrder,
   withConductor,
   withEnd,
   withExisting,
@@ -133,7 +148,9 @@ export {
   withLabel,
   withoutCable,
   withoutConductors,
+  withPositionOrder,
 } from './survey/corrections.js';
+export { joinGroupParts, leaveGroupParts, placesOfSameLoad } from './survey/groups.js';
 export { labelContext } from './survey/label-context.js';
 export { newBox, repeatedBox } from './survey/new-box.js';
 export { withNewCable } from './survey/new-cable.js';
@@ -236,7 +253,7 @@ export { worstBlockers } from './progress/worst-blockers.js';
 
 // materials
 export { materialsOf } from './materials/materials.js';
-export { type MaterialLine, SHELVES } from './materials/vocabulary.js';
+export { type MaterialLine, type Materials, SHELVES } from './materials/vocabulary.js';
 
 // commission
 export { pairingHindrance, type PairingTask, pairingTasks, recordAttempt } from './commission/pairing.js';

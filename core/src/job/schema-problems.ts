@@ -5,7 +5,7 @@ import type { Problem } from './problem.js';
 /** Zod's issues as problems with JSON Pointers; a missing field is named by the pointer it would have. */
 export function schemaProblems(error: z.ZodError, document: unknown): Problem[] {
   return error.issues.map((issue) => {
-    const message = wording(issue);
+    const message = issueWords(issue);
     const absent = valueAt(document, issue.path) === undefined && !message.startsWith('is missing');
     return {
       path: pointer(issue.path),
@@ -23,7 +23,7 @@ function valueAt(document: unknown, path: readonly PropertyKey[]): unknown {
   );
 }
 
-function wording(issue: z.core.$ZodIssue): string {
+export function issueWords(issue: z.core.$ZodIssue): string {
   switch (issue.code) {
     case 'invalid_type':
       return `must be ${article(issue.expected)}`;

@@ -19,8 +19,8 @@ const RANK: Record<Verdict, number> = { fits: 0, 'fits-with': 1, unproved: 2, no
 
 /**
  * One row a device, the suitable ones first, then the cheaper; among ways that are stopped the one with the
- * fewest reasons stands for it. What speaks of the way itself (not offered, the wrong end, not a module) tells
- * less than what a possible way is stopped by.
+ * fewest reasons stands for it. What speaks of the way itself (not offered, the wrong end, not a module)
+ * tells less than what a possible way is stopped by.
  */
 export function bestFirst<Way extends Ranked>(
   judged: readonly Way[],

@@ -93,6 +93,38 @@ function lastGang(position: Position): number {
   return (position.gang ?? position.index) + (position.width ?? 1) - 1;
 }
 
+/** Positions of a box as one sees them, left to right. */
+export function positionsInOrder(box: Pick<Box, 'positions'>): Position[] {
+  return [...box.positions].sort((a, b) => (a.gang ?? a.index) - (b.gang ?? b.index) || a.index - b.index);
+}
+
+/**
+ * Positions put in another order, left to right: each takes the next gangs, and keeps its number, which
+ * conductors, readings and choices name it by. Those on one gang stay on one.
+ */
+export function withPositionOrder(box: Box, indexes: readonly number[]): BoxChange {
+  const gangs = new Map<number, number>();
+  const taken = new Map<number, number>();
+  let next = 1;
+  for (const index of indexes) {
+    const position = box.positions.find((entry) => entry.index === index);
+    if (!position) continue;
+    const before = position.gang ?? index;
+    const at = gangs.get(before) ?? next;
+    if (!gangs.has(before)) {
+      gangs.set(before, at);
+      next += position.width ?? 1;
+    }
+    taken.set(index, at);
+  }
+  return {
+    positions: box.positions.map(({ gang, ...position }) => {
+      const at = taken.get(position.index) ?? gang ?? position.index;
+      return at === position.index ? position : { ...position, gang: at };
+    }),
+  };
+}
+
 /** One conductor with fields changed; `undefined` takes a field out. */
 export function withConductor(
   box: Box,

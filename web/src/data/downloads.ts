@@ -1,7 +1,7 @@
 import type { Job, Problem } from '@inventario/core';
 import { type Sheet, workbookOf } from './spreadsheet.js';
 
-function save(name: string, type: string, content: string | ArrayBuffer): void {
+function save(name: string, type: string, content: string | Blob): void {
   const url = URL.createObjectURL(new Blob([content], { type }));
   const link = document.createElement('a');
   link.href = url;

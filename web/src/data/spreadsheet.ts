@@ -4,23 +4,28 @@ export interface Sheet {
   rows: readonly Record<string, string | number>[];
 }
 
+const NARROWEST = 10;
+
 /**
- * A workbook with a sheet for each table. The program that writes it is loaded when the first is asked for.
+ * A workbook with a sheet for each table. The program that writes it is loaded when the first is asked for,
+ * and is small enough to be kept on the device with the rest.
  */
-export async function workbookOf(sheets: readonly Sheet[]): Promise<ArrayBuffer> {
-  const { default: exceljs } = await import('exceljs');
-  const workbook = new exceljs.Workbook();
-  for (const { name, rows } of sheets) {
-    const sheet = workbook.addWorksheet(name);
-    const columns = Object.keys(rows[0] ?? {});
-    sheet.columns = columns.map((key) => ({
-      header: key,
-      key,
-      width: Math.max(10, ...rows.map((row) => String(row[key] ?? '').length + 2)),
-    }));
-    sheet.addRows(rows.map((row) => ({ ...row })));
-    sheet.getRow(1).font = { bold: true };
-    sheet.views = [{ state: 'frozen', ySplit: 1 }];
-  }
-  return (await workbook.xlsx.writeBuffer()) as ArrayBuffer;
+export async function workbookOf(sheets: readonly Sheet[]): Promise<Blob> {
+  const { default: writeXlsxFile } = await import('write-excel-file/universal');
+  return writeXlsxFile(sheets.map(sheetOf)).toBlob();
+}
+
+function sheetOf({ name, rows }: Sheet) {
+  const columns = Object.keys(rows[0] ?? {});
+  const longest = (key: string) =>
+    Math.max(NARROWEST, ...rows.map((row) => String(row[key] ?? '').length + 2));
+  return {
+    sheet: name,
+    stickyRowsCount: 1,
+    columns: columns.map((key) => ({ width: longest(key) })),
+    data: [
+      columns.map((value) => ({ value, fontWeight: 'bold' as const })),
+      ...rows.map((row) => columns.map((key) => row[key] ?? '')),
+    ],
+  };
 }

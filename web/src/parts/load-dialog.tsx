@@ -1,10 +1,16 @@
-import { LOAD_WORDS, type Load, type LoadKind, putPart, roomsInOrder, setParts } from '@inventario/core';
-import { useState } from 'react';
+import {
+  LOAD_WORDS,
+  type Load,
+  LoadEntry,
+  type LoadKind,
+  putPart,
+  roomsInOrder,
+  setParts,
+} from '@inventario/core';
 import { newId } from '../data/ids.js';
 import { useJob } from '../data/job-context.js';
-import { PickOne, Segments } from '../ui/choice.js';
-import { NumberField, TextField } from '../ui/field.js';
-import { RecordForm } from './record-form.js';
+import { FormNumber, FormPick, FormText, FormYesNo } from './form-fields.js';
+import { RecordForm, useRecordForm } from './record-form.js';
 
 const KINDS = (Object.keys(LOAD_WORDS) as LoadKind[]).map((value) => ({ value, label: LOAD_WORDS[value] }));
 
@@ -25,7 +31,8 @@ export function LoadDialog({
   const { job, known, attempt } = useJob();
   const rooms = roomsInOrder(job);
   const before = id ? known.loads.get(id) : undefined;
-  const [load, setLoad] = useState<Load>(
+  const form = useRecordForm(
+    LoadEntry,
     before ?? {
       id: newId(),
       name: '',
@@ -35,63 +42,39 @@ export function LoadDialog({
       wattsEach: 9,
     },
   );
-  const change = (more: Partial<Load>) => setLoad({ ...load, ...more });
-  const save = () => {
-    if (load.name.trim() === '') return 'Give the load a name the client would use.';
-    if (load.roomId === '') return 'Add a room first: a load is in one.';
+  const { control } = form;
+  const save = (load: Load) => {
     const hindered = before
       ? attempt(setParts('load', load.id, before, load), `Change ${load.name}`)
       : attempt([putPart('load', load.id, load)], `Add ${load.name}`);
     if (!hindered && !before) onMade?.(load.id);
     return hindered;
   };
-  const dimmable = load.dimmable === undefined ? 'unknown' : load.dimmable ? 'yes' : 'no';
   return (
     <RecordForm
       title={before ? 'Change the load' : 'Add a load'}
       save={before ? 'Keep the change' : 'Add the load'}
+      form={form}
       onSave={save}
       onClose={onClose}
     >
-      <TextField
-        label="Name"
-        value={load.name}
-        onText={(name) => change({ name })}
-        maxLength={100}
-        autoFocus
-      />
+      <FormText control={control} name="name" label="Name" maxLength={100} autoFocus />
       <div className="grid grid-cols-2 gap-3">
-        <PickOne label="Kind" value={load.kind} options={KINDS} onChoice={(kind) => change({ kind })} />
-        <PickOne
+        <FormPick control={control} name="kind" label="Kind" options={KINDS} />
+        <FormPick
+          control={control}
+          name="roomId"
           label="Room"
-          value={load.roomId}
           options={rooms.map((room) => ({ value: room.id, label: room.name }))}
-          onChoice={(room) => change({ roomId: room })}
         />
-        <NumberField
-          label="How many"
-          whole
-          value={load.count}
-          max={500}
-          onNumber={(count) => change({ count })}
-        />
-        <NumberField
-          label="Each"
-          unit="W"
-          value={load.wattsEach}
-          max={20_000}
-          onNumber={(wattsEach) => change({ wattsEach })}
-        />
+        <FormNumber control={control} name="count" label="How many" whole max={500} />
+        <FormNumber control={control} name="wattsEach" label="Each" unit="W" max={20_000} />
       </div>
-      <Segments
+      <FormYesNo
+        control={control}
+        name="dimmable"
         label="Can it be dimmed?"
-        value={dimmable}
-        options={[
-          { value: 'yes', label: 'yes, marked so' },
-          { value: 'no', label: 'no' },
-          { value: 'unknown', label: 'not known' },
-        ]}
-        onChoice={(answer) => change({ dimmable: answer === 'unknown' ? undefined : answer === 'yes' })}
+        words={{ yes: 'yes, marked so', no: 'no', untold: 'not known' }}
       />
     </RecordForm>
   );

@@ -1,35 +1,86 @@
-import { type FormEvent, type ReactNode, useState } from 'react';
+import { zodResolver } from '@hookform/resolvers/zod';
+import { issueWords, type Problem } from '@inventario/core';
+import type { ReactNode } from 'react';
+import {
+  type DefaultValues,
+  type FieldErrors,
+  type FieldValues,
+  type Resolver,
+  set,
+  type UseFormReturn,
+  useForm,
+} from 'react-hook-form';
+import type { z } from 'zod';
 import { Button } from '../ui/button.js';
 import { Dialog } from '../ui/dialog.js';
 
-/** A short form over the view; what is wrong is said in it and nothing typed is lost. */
-export function RecordForm({
+/** A form over a record, held to a schema of the core; what is wrong stands at its field, in words. */
+export function useRecordForm<Values extends FieldValues>(
+  schema: z.ZodType<Values>,
+  defaultValues: NoInfer<Values>,
+): UseFormReturn<Values> {
+  return useForm<Values>({
+    // The form keeps what was typed as it is; only a record without a problem goes on.
+    defaultValues: defaultValues as DefaultValues<Values>,
+    resolver: zodResolver(
+      schema as never,
+      {
+        error: (issue: never) => issueWords(issue),
+      } as never,
+    ) as unknown as Resolver<Values>,
+    reValidateMode: 'onChange',
+  });
+}
+
+/**
+ * A form over a record that is asked as a whole, with what it names in the job; problems stand at their
+ * fields.
+ */
+export function useCheckedForm<Values extends FieldValues>(
+  defaultValues: Values,
+  check: (values: Values) => readonly Pick<Problem, 'path' | 'message'>[],
+): UseFormReturn<Values> {
+  return useForm<Values>({
+    defaultValues: defaultValues as DefaultValues<Values>,
+    resolver: (values) => {
+      const errors: FieldErrors<Values> = {};
+      for (const { path, message } of check(values))
+        set(errors, path.slice(1).replaceAll('/', '.') || 'root', { type: 'check', message });
+      return Object.keys(errors).length === 0 ? { values, errors: {} } : { values: {}, errors };
+    },
+  });
+}
+
+/** A short form over the view; what hinders the edit is said in it and nothing typed is lost. */
+export function RecordForm<Values extends FieldValues>({
   title,
   save,
+  form,
   onSave,
   onClose,
   children,
 }: {
   title: string;
   save: string;
-  onSave: () => string | null;
+  form: UseFormReturn<Values>;
+  /** @returns what hinders it, in words; null: it was recorded */
+  onSave: (values: Values) => string | null | Promise<string | null>;
   onClose: () => void;
   children: ReactNode;
 }) {
-  const [problem, setProblem] = useState<string | null>(null);
-  const submit = (event: FormEvent) => {
-    event.preventDefault();
-    const hindered = onSave();
-    if (hindered) setProblem(hindered);
+  const submit = form.handleSubmit(async (values) => {
+    const hindered = await onSave(values);
+    if (hindered) form.setError('root', { message: hindered });
     else onClose();
-  };
+  });
+  const hindered = form.formState.errors.root?.message;
   return (
     <Dialog title={title} open onClose={onClose}>
-      <form onSubmit={submit} className="flex flex-col gap-4">
+      <form noValidate onSubmit={(event) => void submit(event)} className="flex flex-col gap-4">
         {children}
-        {problem && (
+        {hindered && (
           <p role="alert" className="text-stop">
-            {problem}
+            {hindered}
           </p>
         )}
         <Button kind="main" type="submit">
@@ -38,4 +89,33 @@ export function RecordForm({
       </form>
     </Dialog>
   );
+}
+
+/** What is wrong and has no field of its own in sight, each with the field it is about. */
+export function FormProblems({ problems }: { problems: readonly (readonly [string, unknown])[] }) {
+  if (problems.length === 0) return null;
+  return (
+    <ul role="alert" className="rounded-md border border-stop p-2 text-stop">
+      {problems.flatMap(([field, error]) =>
+        messagesOf(error).map(([path, message]) => (
+          <li key={`${field}${path}${message}`}>
+            <strong>
+              /{field}
+              {path}
+            </strong>{' '}
+            {message}
+          </li>
+        )),
+      )}
+    </ul>
+  );
+}
+
+/** Every message of an error and what is below it, each with its path. */
+function messagesOf(error: unknown, path = ''): [string, string][] {
+  if (typeof error !== 'object' || error === null) return [];
+  const own: [string, string][] =
+    'message' in error && typeof error.message === 'string' ? [[path, error.message]] : [];
+  const below = Object.entries(error).filter(([key]) => !['message', 'type', 'ref', 'types'].includes(key));
+  return [...own, ...below.flatMap(([key, value]) => messagesOf(value, `${path}/${key}`))];
 }

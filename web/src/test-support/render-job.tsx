@@ -18,10 +18,18 @@ import { Server, toolsOf } from './one-job-server.js';
  *
  * @param path where one is, below the job: `/brief`, `/box/b1/choose/1`
  * @param route its pattern
+ * @param elsewhere answers what is asked of anything but the job's edits
  */
-export async function renderJob(job: Job, view: ReactNode, path = '/', route = path) {
+export async function renderJob(
+  job: Job,
+  view: ReactNode,
+  path = '/',
+  route = path,
+  elsewhere: (path: string, init?: RequestInit) => Promise<Response> | null = () => null,
+) {
   const server = new Server(job);
-  globalThis.fetch = server.fetch as typeof fetch;
+  globalThis.fetch = (async (address: unknown, init?: RequestInit) =>
+    elsewhere(String(address), init) ?? server.fetch(address, init)) as typeof fetch;
   const queries = new QueryClient();
   const session = await JobSession.open(job.id, toolsOf(server));
   session.start();

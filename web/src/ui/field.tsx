@@ -1,4 +1,12 @@
-import { type InputHTMLAttributes, type ReactNode, useEffect, useId, useRef, useState } from 'react';
+import {
+  type InputHTMLAttributes,
+  type ReactNode,
+  type Ref,
+  useEffect,
+  useId,
+  useRef,
+  useState,
+} from 'react';
 import { classes } from './classes.js';
 
 const INPUT = 'min-h-11 w-full rounded-md border border-rule bg-sheet px-3 text-ink placeholder:text-soft';
@@ -26,7 +34,11 @@ function Field({
       </label>
       {children({ id, describedBy: below ? `${id}-below` : undefined, invalid: Boolean(error) })}
       {below && (
-        <p id={`${id}-below`} className={classes('text-sm', error ? 'text-stop' : 'text-soft')}>
+        <p
+          id={`${id}-below`}
+          role={error ? 'alert' : undefined}
+          className={classes('text-sm', error ? 'text-stop' : 'text-soft')}
+        >
           {below}
         </p>
       )}
@@ -35,6 +47,7 @@ function Field({
 }
 
 interface TextProps extends Omit<InputHTMLAttributes<HTMLInputElement>, 'onChange' | 'value'> {
+  ref?: Ref<HTMLInputElement>;
   label: string;
   value: string;
   hint?: ReactNode;
@@ -76,6 +89,8 @@ interface NumberProps {
   zeroIsEmpty?: boolean;
   boxClass?: string;
   name?: string;
+  /** What else is wrong with it, said while what is typed is a number that is taken. */
+  error?: string | null;
 }
 
 /**
@@ -95,6 +110,7 @@ export function NumberField({
   zeroIsEmpty,
   boxClass,
   name,
+  error,
 }: NumberProps) {
   const shown = value === undefined || (zeroIsEmpty && value === 0) ? '' : String(value);
   const [draft, setDraft] = useState(shown);
@@ -123,7 +139,7 @@ export function NumberField({
     onNumber(number);
   };
   return (
-    <Field label={label} hint={hint} error={problem} className={boxClass ?? ''}>
+    <Field label={label} hint={hint} error={problem ?? error ?? null} className={boxClass ?? ''}>
       {({ id, describedBy, invalid }) => (
         <div className="relative">
           <input

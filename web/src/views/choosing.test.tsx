@@ -1,27 +1,14 @@
 import '@testing-library/jest-dom/jest-globals';
 import type { Job } from '@inventario/core';
-import { afterEach, describe, expect, test } from '@jest/globals';
-import { cleanup, fireEvent, screen, waitFor, within } from '@testing-library/react';
+import { describe, expect, test } from '@jest/globals';
+import { fireEvent, screen, waitFor, within } from '@testing-library/react';
+import { press, shown } from '../test-support/by-hand.js';
 import { exampleJob } from '../test-support/example-job.js';
-import { renderJob } from '../test-support/render-job.js';
 import { BriefView } from './brief/brief.js';
 import { CatalogueView } from './catalogue/catalogue.js';
 import { ChooseView } from './choose/choose.js';
 import { MaterialsView } from './materials/materials.js';
 import { PlansView } from './plans/plans.js';
-
-let close = () => {};
-afterEach(() => {
-  cleanup();
-  close();
-});
-async function shown(job: Job, view: React.ReactNode, path?: string, route?: string) {
-  const view_ = await renderJob(job, view, path, route);
-  close = view_.close;
-  return view_;
-}
-const press = (name: string | RegExp, at: HTMLElement = document.body) =>
-  fireEvent.click(within(at).getAllByRole('button', { name })[0] as HTMLElement);
 
 describe('the brief', () => {
   test('an answer is written down, counts as asked, and says what is left', async () => {
@@ -157,12 +144,11 @@ test('materials: what is in hand is not bought again, and can be put back; the t
   job.brief = { ...job.brief, trialFirst: true };
   const { job: now } = await shown(job, <MaterialsView />, '/materials');
   expect(screen.getByRole('region', { name: 'Trial unit' })).toHaveTextContent('its only place');
-  const [line] = screen.getAllByRole('listitem');
-  expect(line).toHaveTextContent('1 needed');
-  press('All in hand', line);
+  const lineOf = () => screen.getAllByRole('row').find((row) => row.textContent?.includes('1 needed'));
+  press('All in hand', lineOf());
   expect(Object.values(now().inHand ?? {})).toEqual([1]);
   expect(screen.getByText('Still to buy: 0.00 USD.')).toBeInTheDocument();
-  press('Not in hand after all', screen.getAllByRole('listitem')[0]);
+  press('Not in hand after all', lineOf());
   expect(now().inHand).toEqual({});
 });
 

@@ -1,9 +1,9 @@
 import '@testing-library/jest-dom/jest-globals';
 import type { Job } from '@inventario/core';
-import { afterEach, describe, expect, test } from '@jest/globals';
-import { cleanup, fireEvent, screen, waitFor, within } from '@testing-library/react';
+import { describe, expect, test } from '@jest/globals';
+import { screen, waitFor, within } from '@testing-library/react';
+import { press, shown, type } from '../test-support/by-hand.js';
 import { exampleJob } from '../test-support/example-job.js';
-import { renderJob } from '../test-support/render-job.js';
 import { BoardView } from './board/board.js';
 import { FiguresView } from './figures/figures.js';
 import { FitView } from './fit/fit.js';
@@ -11,22 +11,6 @@ import { HouseView } from './house/house.js';
 import { PanelView } from './panel/panel.js';
 import { SurveyView } from './survey/survey.js';
 
-let close = () => {};
-afterEach(() => {
-  cleanup();
-  close();
-});
-async function shown(job: Job, view: React.ReactNode, path?: string, route?: string) {
-  const scene = await renderJob(job, view, path, route);
-  close = scene.close;
-  return scene;
-}
-const press = (name: string | RegExp, at: HTMLElement = document.body) => {
-  fireEvent.click(within(at).getAllByRole('button', { name })[0] as HTMLElement);
-};
-const type = (label: string | RegExp, value: string, at: HTMLElement = document.body) => {
-  fireEvent.change(within(at).getByLabelText(label), { target: { value } });
-};
 const survey = (job: Job) => shown(job, <SurveyView />, `/box/${job.boxes[0]?.id}`, '/box/:boxId');
 
 describe('a box being surveyed', () => {
@@ -80,7 +64,7 @@ describe('the house', () => {
     dialog = await screen.findByRole('dialog');
     type('Name', '', dialog);
     press('Keep the change', dialog);
-    expect(await within(dialog).findByRole('alert')).toHaveTextContent('Give the job a name.');
+    expect(await within(dialog).findByRole('alert')).toHaveTextContent('Give the job a name');
     expect(now().name).toBe(job.name);
   });
 });
@@ -133,7 +117,8 @@ describe('figures', () => {
     press('Set our own: Volume a conductor of 12 AWG counts');
     const dialog = await screen.findByRole('dialog');
     type('In this job', '2.5', dialog);
-    expect(within(dialog).getByRole('button', { name: 'Use it in this job' })).toBeDisabled();
+    press('Use it in this job', dialog);
+    expect(await within(dialog).findByRole('alert')).toHaveTextContent('Say why, with its source.');
     type('Why, with its source', 'The county counts more', dialog);
     press('Use it in this job', dialog);
     await waitFor(() =>

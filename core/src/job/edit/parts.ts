@@ -3,9 +3,13 @@ import { sameJson } from '../same.js';
 import type { Job } from '../schema/job.js';
 import type { EditPart } from './edit.js';
 
-/** The part that puts a record in place, new or whole. Bases are filled in by the session that sends it. */
+/**
+ * The part that puts a record in place, new or whole; a field that is `undefined` is absent from it. Bases
+ * are filled in by the session that sends it.
+ */
 export function putPart(kind: RecordKind, id: string, record: object): EditPart {
-  return { kind, id, base: null, put: { ...record } as JobRecord };
+  const told = Object.entries(record).filter(([, value]) => value !== undefined);
+  return { kind, id, base: null, put: Object.fromEntries(told) as JobRecord };
 }
 
 export function removePart(kind: RecordKind, id: string): EditPart {

@@ -20,10 +20,13 @@ import {
   WireSize,
 } from './primitives.js';
 
+/** What a terminal of a device is for. */
+export const TerminalRole = z.enum(['line', 'load', 'neutral', 'ground', 'traveler', 'sense']);
+
 export const Terminal = open({
   id: Id,
   mark: Name.optional(),
-  role: z.enum(['line', 'load', 'neutral', 'ground', 'traveler', 'sense']),
+  role: TerminalRole,
   channel: z.number().int().min(1).optional(),
   form: z.enum(TERMINAL_FORMS),
   colour: Colour.optional(),

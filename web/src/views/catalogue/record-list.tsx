@@ -5,7 +5,6 @@ import {
   moneyAmount,
   moneyText,
   namedStill,
-  type Problem,
   recordKey,
   removePart,
   takeIn,
@@ -14,9 +13,10 @@ import { Plus, Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import { newId } from '../../data/ids.js';
 import { useJob } from '../../data/job-context.js';
-import { RecordForm } from '../../parts/record-form.js';
+import { FormProblems, RecordForm, useCheckedForm } from '../../parts/record-form.js';
 import { Button } from '../../ui/button.js';
 import { PickOne, PickSeveral } from '../../ui/choice.js';
+import { DataTable, type TableColumn } from '../../ui/data-table.js';
 import { NumberField, TextField } from '../../ui/field.js';
 import { useSay } from '../../ui/say.js';
 import { Toggle } from '../../ui/toggle.js';
@@ -25,14 +25,22 @@ import { freshRecord, kindOf, nameOfRecord, RECORD_FIELDS, type RecordField } fr
 type PlainList = Exclude<CatalogueList, 'devices'>;
 type Plain = Record<string, unknown>;
 
+interface KeyedRecord {
+  record: Plain;
+  key: string;
+}
+
 /** Hubs, parts, connectors, enclosures or assistants of the job, each with its form. */
 export function RecordList({ list }: { list: PlainList }) {
   const { job, applyAndSay } = useJob();
   const say = useSay();
   const [editing, setEditing] = useState<{ record: Plain; known: boolean } | null>(null);
   const records = job.catalogue[list] as unknown as Plain[];
-  const remove = (record: Plain, at: number) => {
-    const key = recordKey(kindOf(list), record as JobRecord, at);
+  const rows = records.map((record, at) => ({
+    record,
+    key: recordKey(kindOf(list), record as JobRecord, at),
+  }));
+  const remove = ({ record, key }: KeyedRecord) => {
     const [named] = namedStill(job, list, key);
     if (named) {
       say(`${nameOfRecord(record)} is still named at ${named.path}.`);
@@ -41,34 +49,57 @@ export function RecordList({ list }: { list: PlainList }) {
     const name = nameOfRecord(record);
     applyAndSay([removePart(kindOf(list), key)], `Take out ${name}`, `${name} is taken out.`);
   };
+  const columns: TableColumn<KeyedRecord>[] = [
+    {
+      id: 'record',
+      head: 'Name',
+      names: true,
+      value: ({ record }) => nameOfRecord(record),
+      cell: ({ record }) => (
+        <button
+          type="button"
+          className="flex min-h-11 w-full flex-wrap items-baseline gap-x-3 py-1 text-left"
+          onClick={() => setEditing({ record, known: true })}
+        >
+          <span className="font-semibold underline">{nameOfRecord(record)}</span>
+          <span className="text-sm text-soft">{briefly(list, record)}</span>
+        </button>
+      ),
+    },
+    {
+      id: 'price',
+      head: 'Price',
+      align: 'right',
+      value: ({ record }) => Number(record.price ?? -1),
+      cell: ({ record }) =>
+        typeof record.price === 'number' ? moneyText(record.price, job.money?.currency) : '',
+    },
+    {
+      id: 'out',
+      head: 'Take out',
+      hideHead: true,
+      className: 'w-11',
+      cell: (row) => (
+        <Button kind="quiet" icon={Trash2} iconOnly onClick={() => remove(row)}>
+          Take out {nameOfRecord(row.record)}
+        </Button>
+      ),
+    },
+  ];
   return (
     <>
       <Button icon={Plus} onClick={() => setEditing({ record: freshRecord(list, newId()), known: false })}>
         Add one
       </Button>
-      <ul className="mt-3 max-w-4xl">
-        {records.map((record, at) => (
-          <li
-            key={recordKey(kindOf(list), record as JobRecord, at)}
-            className="flex items-center gap-3 border-t border-rule"
-          >
-            <button
-              type="button"
-              className="flex min-h-11 flex-1 flex-wrap items-baseline gap-x-3 py-1 text-left"
-              onClick={() => setEditing({ record, known: true })}
-            >
-              <span className="font-semibold underline">{nameOfRecord(record)}</span>
-              <span className="text-sm text-soft">{briefly(list, record)}</span>
-            </button>
-            <span className="tabular-nums">
-              {typeof record.price === 'number' ? moneyText(record.price, job.money?.currency) : ''}
-            </span>
-            <Button kind="quiet" icon={Trash2} iconOnly onClick={() => remove(record, at)}>
-              Take out {nameOfRecord(record)}
-            </Button>
-          </li>
-        ))}
-      </ul>
+      <div className="mt-3 max-w-4xl">
+        <DataTable
+          label={list}
+          rows={rows}
+          columns={columns}
+          idOf={({ key }) => key}
+          nameOf={({ record }) => nameOfRecord(record)}
+        />
+      </div>
       {editing && (
         <PlainForm
           list={list}
@@ -87,7 +118,8 @@ function briefly(list: PlainList, record: Plain): string {
     .map((field) => {
       const value = record[field.key];
       if (field.kind === 'yes-no') return value ? field.label.toLowerCase() : '';
-      return `${Array.isArray(value) ? value.join(field.kind === 'range' ? ' to ' : ', ') : String(value)}${field.unit ? ` ${field.unit}` : ''}`;
+      const text = Array.isArray(value) ? value.join(field.kind === 'range' ? ' to ' : ', ') : String(value);
+      return field.unit ? `${text} ${field.unit}` : text;
     })
     .filter(Boolean)
     .join('; ');
@@ -105,25 +137,34 @@ function PlainForm({
   onClose: () => void;
 }) {
   const { job, attempt } = useJob();
-  const [record, setRecord] = useState(first);
-  const save = () => {
-    if ('name' in record && String(record.name).trim() === '') return 'Give it a name.';
+  const form = useCheckedForm<Plain>(first, (record) => {
+    if ('name' in record && String(record.name).trim() === '')
+      return [{ path: '/name', message: 'Give it a name.' }];
     const taken = takeIn({ [list]: [record] }, job);
-    if (!taken.ok) return says(taken.problems);
-    return attempt(taken.parts, `Catalogue: ${nameOfRecord(record)}`);
+    return taken.ok
+      ? []
+      : taken.problems.map(({ path, message }) => ({
+          path: path.replace(/^\/catalogue\/\w+\/\d+/, ''),
+          message,
+        }));
+  });
+  const record = form.watch();
+  const save = (made: Plain) => {
+    const taken = takeIn({ [list]: [made] }, job);
+    return taken.ok ? attempt(taken.parts, `Catalogue: ${nameOfRecord(made)}`) : null;
   };
   const set = (key: string, value: unknown) => {
-    const next = { ...record, [key]: value };
-    if (value === undefined) delete next[key];
+    form.setValue(key, value);
     // A volume is given once, in mL or in cubic inches.
-    if (value !== undefined && key === 'mL') delete next.in3;
-    if (value !== undefined && key === 'in3') delete next.mL;
-    setRecord(next);
+    if (value !== undefined && key === 'mL') form.setValue('in3', undefined);
+    if (value !== undefined && key === 'in3') form.setValue('mL', undefined);
   };
+  const problems = Object.entries(form.formState.errors).filter(([key]) => key !== 'root');
   return (
     <RecordForm
       title={known ? nameOfRecord(first) : 'A new record'}
       save="Keep it"
+      form={form}
       onSave={save}
       onClose={onClose}
     >
@@ -142,14 +183,9 @@ function PlainForm({
             />
           ))}
       </div>
+      <FormProblems problems={problems} />
     </RecordForm>
   );
-}
-
-function says(problems: readonly Problem[]): string {
-  return problems
-    .map((problem) => `${problem.path.replace(/^\/catalogue\/\w+\/\d+\//, '')} ${problem.message}`)
-    .join('; ');
 }
 
 function FieldOf({

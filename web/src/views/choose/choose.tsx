@@ -1,4 +1,5 @@
 import {
+  AgainstEntry,
   type Box,
   bestFirst,
   type Device,
@@ -21,13 +22,13 @@ import type { JudgedDevice } from '../../data/engines.worker.js';
 import { useHouse, useJob, usePlace } from '../../data/job-context.js';
 import { Bench } from '../../parts/bench.js';
 import { BoxReckoning, glanceAt } from '../../parts/box-reckoning.js';
+import { FormText } from '../../parts/form-fields.js';
 import { paths } from '../../parts/paths.js';
-import { RecordForm } from '../../parts/record-form.js';
+import { RecordForm, useRecordForm } from '../../parts/record-form.js';
 import { Button } from '../../ui/button.js';
 import { Segments } from '../../ui/choice.js';
 import { classes } from '../../ui/classes.js';
 import { Empty } from '../../ui/empty.js';
-import { TextField } from '../../ui/field.js';
 import { VerdictWord } from '../../ui/verdict.js';
 
 /** What goes here? Devices in order of suitability, each with its verdict and every reason that stops it. */
@@ -310,17 +311,16 @@ function AgainstDialog({
   onReason: (reason: string) => void;
   onClose: () => void;
 }) {
-  const [reason, setReason] = useState('');
-  const save = () => {
-    if (reason.trim() === '') return 'Say why, in a few words.';
-    onReason(reason.trim());
-    return null;
-  };
+  const form = useRecordForm(AgainstEntry, { reason: '' });
   return (
     <RecordForm
       title={`${name}, against advice`}
       save="Choose it all the same"
-      onSave={save}
+      form={form}
+      onSave={({ reason }) => {
+        onReason(reason.trim());
+        return null;
+      }}
       onClose={onClose}
     >
       <ul className="list-disc pl-5">
@@ -332,7 +332,7 @@ function AgainstDialog({
         The locally adopted code and the maker’s instructions rule. The reason stays with this choice and goes
         into the hand-over.
       </p>
-      <TextField label="Why" value={reason} onText={setReason} maxLength={400} autoFocus />
+      <FormText control={form.control} name="reason" label="Why" maxLength={400} autoFocus />
     </RecordForm>
   );
 }

@@ -1,10 +1,8 @@
-import { type JobFigure, ML_PER_IN3 } from '@inventario/core';
-import { useState } from 'react';
+import { FigureEntry, type JobFigure, ML_PER_IN3 } from '@inventario/core';
 import { useJob } from '../../data/job-context.js';
 import { useUnits } from '../../data/preferences.js';
-import { Button } from '../../ui/button.js';
-import { Dialog } from '../../ui/dialog.js';
-import { NumberField, TextField } from '../../ui/field.js';
+import { FormNumber, FormText } from '../../parts/form-fields.js';
+import { RecordForm, useRecordForm } from '../../parts/record-form.js';
 import { shownAs } from './shown-as.js';
 
 /** A job's own figure: it needs a note, which stands wherever the figure matters. */
@@ -14,38 +12,29 @@ export function FigureDialog({
   onClose,
 }: {
   figure: JobFigure;
-  onKeep: (value: number, note: string) => void;
+  /** @returns what hinders it, in words */
+  onKeep: (value: number, note: string) => string | null;
   onClose: () => void;
 }) {
   const { job } = useJob();
   const units = useUnits(job);
   const before = shownAs(figure.unit, figure.own?.value ?? figure.value, units);
-  const [shown, setShown] = useState(before.shown);
-  const [note, setNote] = useState(figure.own?.note ?? '');
-  const scale = before.unit === 'in³' ? ML_PER_IN3 : before.unit === '%' ? 0.01 : 1;
-  const [taken, setTaken] = useState(true);
-  const usable = taken && shown > 0 && note.trim() !== '';
+  const scale = { 'in³': ML_PER_IN3, '%': 0.01 }[before.unit] ?? 1;
+  const form = useRecordForm(FigureEntry, { value: before.shown, note: figure.own?.note ?? '' });
   return (
-    <Dialog title="A figure of this job’s own" open onClose={onClose}>
-      <div className="flex flex-col gap-4">
-        <p>
-          {figure.name}. Usual: {shownAs(figure.unit, figure.value, units).shown} {before.unit} (
-          {figure.source}).
-        </p>
-        <NumberField
-          label="In this job"
-          unit={before.unit}
-          max={10_000}
-          value={shown}
-          onNumber={setShown}
-          onTaken={setTaken}
-        />
-        <TextField label="Why, with its source" value={note} maxLength={300} onText={setNote} />
-        {!usable && <p className="text-sm text-soft">A figure above 0 and a note are needed.</p>}
-        <Button kind="main" disabled={!usable} onClick={() => onKeep(shown * scale, note.trim())}>
-          Use it in this job
-        </Button>
-      </div>
-    </Dialog>
+    <RecordForm
+      title="A figure of this job’s own"
+      save="Use it in this job"
+      form={form}
+      onSave={({ value, note }) => onKeep(value * scale, note.trim())}
+      onClose={onClose}
+    >
+      <p>
+        {figure.name}. Usual: {shownAs(figure.unit, figure.value, units).shown} {before.unit} ({figure.source}
+        ).
+      </p>
+      <FormNumber control={form.control} name="value" label="In this job" unit={before.unit} max={10_000} />
+      <FormText control={form.control} name="note" label="Why, with its source" maxLength={300} />
+    </RecordForm>
   );
 }

@@ -25,6 +25,7 @@ import { boxGeometry } from '../../drawings/box-geometry.js';
 import { useShortcuts } from '../../parts/shortcuts.js';
 import { Button } from '../../ui/button.js';
 import { VerdictWord } from '../../ui/verdict.js';
+import { Zoomable } from '../../ui/zoomable.js';
 import { FillStack } from './fill-stack.js';
 import { PackingBar } from './packing-bar.js';
 
@@ -110,7 +111,9 @@ export function CandidateStepper({
         )}
       </div>
       {stops[0] && <p className="text-sm">{stops[0].text}</p>}
-      <BoxDrawing geometry={tried.geometry} units={units} planned />
+      <Zoomable>
+        <BoxDrawing geometry={tried.geometry} units={units} planned />
+      </Zoomable>
       <PackingBar packing={tried.result.packing} capacityMl={tried.result.capacityMl} units={units} />
       <FillStack result={tried.result} units={units} />
     </section>

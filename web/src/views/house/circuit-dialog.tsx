@@ -1,10 +1,16 @@
-import { type Circuit, profileOf, putPart, setParts } from '@inventario/core';
-import { useState } from 'react';
+import { type Circuit, CircuitEntry, type EditPart, profileOf, putPart, setParts } from '@inventario/core';
+import type { UseFormReturn } from 'react-hook-form';
 import { newId } from '../../data/ids.js';
 import { useJob } from '../../data/job-context.js';
-import { RecordForm } from '../../parts/record-form.js';
-import { PickOne, PickSeveral, Segments } from '../../ui/choice.js';
-import { NumberField, TextField } from '../../ui/field.js';
+import {
+  FormNumber,
+  FormPick,
+  FormPickSeveral,
+  FormSegments,
+  FormText,
+  FormYesNo,
+} from '../../parts/form-fields.js';
+import { RecordForm, useRecordForm } from '../../parts/record-form.js';
 
 const PROTECTION_WORDS: Record<NonNullable<Circuit['protection']>, string> = {
   none: 'none',
@@ -14,13 +20,6 @@ const PROTECTION_WORDS: Record<NonNullable<Circuit['protection']>, string> = {
   rcd: 'RCD',
   rcbo: 'RCBO',
 };
-
-/** Yes, no, and nobody looked: three different things. */
-type Told = 'yes' | 'no' | 'not told';
-const TOLD = (['yes', 'no', 'not told'] as const).map((value) => ({ value, label: value }));
-const toldOf = (value: boolean | undefined): Told =>
-  value === undefined ? 'not told' : value ? 'yes' : 'no';
-const asked = (told: Told): boolean | undefined => (told === 'not told' ? undefined : told === 'yes');
 
 /** A neutral is shared both ways, whichever of the two says so. */
 function bothWays(circuit: Circuit, all: readonly Circuit[]): Circuit {
@@ -32,154 +31,144 @@ function bothWays(circuit: Circuit, all: readonly Circuit[]): Circuit {
     : { ...circuit, sharesNeutralWith: [...new Set([...(circuit.sharesNeutralWith ?? []), ...others])] };
 }
 
+/** What is taken off here is taken off there. */
+function freedNeutrals(circuit: Circuit, all: readonly Circuit[]): EditPart[] {
+  return all.flatMap((other) =>
+    other.id !== circuit.id &&
+    other.sharesNeutralWith?.includes(circuit.id) &&
+    !circuit.sharesNeutralWith?.includes(other.id)
+      ? setParts('circuit', other.id, other, {
+          sharesNeutralWith: other.sharesNeutralWith.filter((entry) => entry !== circuit.id),
+        })
+      : [],
+  );
+}
+
 /** Everything the file knows of a circuit, in plain words. What nobody looked at stays untold. */
 export function CircuitDialog({ id, onClose }: { id: string | null; onClose: () => void }) {
   const { job, known, attempt } = useJob();
-  const usual = profileOf(job).circuit;
+  const { amps, volts } = profileOf(job).circuit;
   const before = id ? known.circuits.get(id) : undefined;
-  const [circuit, setCircuit] = useState<Circuit>(() =>
-    before
-      ? bothWays(before, job.circuits)
-      : {
-          id: newId(),
-          panel: job.circuits.at(-1)?.panel ?? 'Main',
-          breaker: '',
-          label: '',
-          amps: usual.amps,
-          volts: usual.volts,
-        },
+  const panel = job.circuits.at(-1)?.panel ?? 'Main';
+  const form = useRecordForm(
+    CircuitEntry,
+    before ? bothWays(before, job.circuits) : { id: newId(), panel, breaker: '', label: '', amps, volts },
   );
-  const change = (more: Partial<Circuit>) => setCircuit({ ...circuit, ...more });
-  const save = () => {
-    if (circuit.breaker.trim() === '') return 'Give the breaker its number.';
-    if (circuit.amps === 0 || circuit.volts === 0) return 'A circuit has amperes and volts above 0.';
+  const save = (circuit: Circuit) => {
     const name = `breaker ${circuit.breaker}`;
-    // What is taken off here is taken off there.
-    const freed = job.circuits.flatMap((other) =>
-      other.id !== circuit.id &&
-      other.sharesNeutralWith?.includes(circuit.id) &&
-      !circuit.sharesNeutralWith?.includes(other.id)
-        ? setParts('circuit', other.id, other, {
-            sharesNeutralWith: other.sharesNeutralWith.filter((entry) => entry !== circuit.id),
-          })
-        : [],
-    );
     return before
-      ? attempt([...setParts('circuit', circuit.id, before, circuit), ...freed], `Change ${name}`)
+      ? attempt(
+          [...setParts('circuit', circuit.id, before, circuit), ...freedNeutrals(circuit, job.circuits)],
+          `Change ${name}`,
+        )
       : attempt([putPart('circuit', circuit.id, circuit)], `Add ${name}`);
   };
-  const shares = circuit.sharesNeutralWith ?? [];
   return (
     <RecordForm
       title={before ? 'Change the circuit' : 'Add a circuit'}
       save={before ? 'Keep the change' : 'Add the circuit'}
+      form={form}
       onSave={save}
       onClose={onClose}
     >
+      <OnTheWall form={form} />
+      <Neutral form={form} />
+      <Protection form={form} />
+    </RecordForm>
+  );
+}
+
+interface SectionProps {
+  form: UseFormReturn<Circuit>;
+}
+
+/** What one reads in the panel. */
+function OnTheWall({ form: { control } }: SectionProps) {
+  const { job } = useJob();
+  const usual = profileOf(job).circuit;
+  return (
+    <>
       <div className="grid grid-cols-2 gap-3">
-        <TextField
-          label="Breaker"
-          value={circuit.breaker}
-          onText={(breaker) => change({ breaker })}
-          maxLength={20}
-          autoFocus
-        />
-        <TextField label="Panel" value={circuit.panel} onText={(panel) => change({ panel })} maxLength={60} />
+        <FormText control={control} name="breaker" label="Breaker" maxLength={20} autoFocus />
+        <FormText control={control} name="panel" label="Panel" maxLength={60} />
       </div>
-      <TextField
-        label="Label, as it stands in the panel"
-        value={circuit.label}
-        onText={(label) => change({ label })}
-        maxLength={100}
-      />
+      <FormText control={control} name="label" label="Label, as it stands in the panel" maxLength={100} />
       <div className="grid grid-cols-2 gap-3">
-        <NumberField
-          label="Rating"
-          unit="A"
-          value={circuit.amps}
-          max={400}
-          onNumber={(amps) => change({ amps })}
-        />
-        <NumberField
-          label="Voltage"
-          unit="V"
-          value={circuit.volts}
-          max={480}
-          onNumber={(volts) => change({ volts })}
-        />
+        <FormNumber control={control} name="amps" label="Rating" unit="A" max={400} />
+        <FormNumber control={control} name="volts" label="Voltage" unit="V" max={480} />
       </div>
       <div className="flex flex-wrap gap-x-6 gap-y-3">
-        <Segments
+        <FormSegments
+          control={control}
+          name="leg"
           label={usual.legWord}
-          value={circuit.leg ?? 'none'}
-          options={[
-            ...usual.legs.map((leg) => ({ value: leg, label: leg })),
-            { value: 'none' as const, label: 'not told' },
-          ]}
-          onChoice={(leg) => change({ leg: leg === 'none' ? undefined : leg })}
+          options={usual.legs.map((leg) => ({ value: leg, label: leg }))}
+          untold="not told"
         />
-        <Segments
+        <FormSegments
+          control={control}
+          name="poles"
           label="Poles that trip together"
-          value={circuit.poles ?? 0}
-          options={[
-            { value: 1, label: '1' },
-            { value: 2, label: '2' },
-            { value: 3, label: '3' },
-            { value: 0, label: 'not told' },
-          ]}
-          onChoice={(poles) => change({ poles: poles === 0 ? undefined : poles })}
+          options={[1, 2, 3].map((value) => ({ value, label: String(value) }))}
+          untold="not told"
         />
       </div>
-      <PickSeveral
+    </>
+  );
+}
+
+function Neutral({ form }: SectionProps) {
+  const { job } = useJob();
+  const { control } = form;
+  const [id, shares = []] = form.watch(['id', 'sharesNeutralWith']);
+  return (
+    <>
+      <FormPickSeveral
+        control={control}
+        name="sharesNeutralWith"
         label="Shares its neutral with"
         placeholder="no other breaker, as far as known"
-        values={shares}
         options={job.circuits
-          .filter((other) => other.id !== circuit.id)
+          .filter((other) => other.id !== id)
           .map((other) => ({ value: other.id, label: `${other.breaker} ${other.label}` }))}
-        onChoice={(ids) => change({ sharesNeutralWith: ids })}
       />
       {shares.length > 0 && (
-        <Segments
+        <FormYesNo
+          control={control}
+          name="commonTrip"
           label="Does one handle switch it off together with those?"
-          value={toldOf(circuit.commonTrip)}
-          options={TOLD}
-          onChoice={(told) => change({ commonTrip: asked(told) })}
         />
       )}
-      <Segments
-        label="Does this breaker open the neutral too?"
-        value={toldOf(circuit.isolatesNeutral)}
-        options={TOLD}
-        onChoice={(told) => change({ isolatesNeutral: asked(told) })}
+      <FormYesNo control={control} name="isolatesNeutral" label="Does this breaker open the neutral too?" />
+    </>
+  );
+}
+
+function Protection({ form }: SectionProps) {
+  const { job } = useJob();
+  const { control } = form;
+  const fitted = form.watch('protection');
+  const kinds = new Set([...profileOf(job).circuit.protections, ...(fitted ? [fitted] : [])]);
+  return (
+    <div className="grid grid-cols-2 gap-3">
+      <FormPick
+        control={control}
+        name="protection"
+        label="Protection"
+        options={[...kinds].map((value) => ({ value, label: PROTECTION_WORDS[value] }))}
+        untold="not told"
       />
-      <div className="grid grid-cols-2 gap-3">
-        <PickOne
-          label="Protection"
-          value={circuit.protection ?? 'untold'}
-          options={[
-            ...[...new Set([...usual.protections, ...(circuit.protection ? [circuit.protection] : [])])].map(
-              (value) => ({
-                value,
-                label: PROTECTION_WORDS[value],
-              }),
-            ),
-            { value: 'untold' as const, label: 'not told' },
-          ]}
-          onChoice={(protection) => change({ protection: protection === 'untold' ? undefined : protection })}
-        />
-        <PickOne
-          label="What feeds it"
-          value={circuit.source ?? 'untold'}
-          options={[
-            { value: 'mains' as const, label: 'the mains alone' },
-            { value: 'inverter' as const, label: 'an inverter too', hint: 'solar, battery' },
-            { value: 'generator' as const, label: 'a generator too' },
-            { value: 'untold' as const, label: 'not told' },
-          ]}
-          onChoice={(source) => change({ source: source === 'untold' ? undefined : source })}
-        />
-      </div>
-    </RecordForm>
+      <FormPick
+        control={control}
+        name="source"
+        label="What feeds it"
+        options={[
+          { value: 'mains', label: 'the mains alone' },
+          { value: 'inverter', label: 'an inverter too', hint: 'solar, battery' },
+          { value: 'generator', label: 'a generator too' },
+        ]}
+        untold="not told"
+      />
+    </div>
   );
 }

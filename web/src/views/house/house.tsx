@@ -1,129 +1,190 @@
-import { editionOf, LOAD_WORDS, plural, profileOf, removalOf, roomsInOrder } from '@inventario/core';
+import {
+  boxesOfRoom,
+  editionOf,
+  LOAD_WORDS,
+  orderParts,
+  plural,
+  profileOf,
+  removalOf,
+  roomsInOrder,
+} from '@inventario/core';
 import { Pencil, Plus, Trash2 } from 'lucide-react';
 import { type ReactNode, useState } from 'react';
 import { useJob } from '../../data/job-context.js';
 import { Bench } from '../../parts/bench.js';
 import { LoadDialog } from '../../parts/load-dialog.js';
 import { Button } from '../../ui/button.js';
+import { SortableList } from '../../ui/sortable-list.js';
 import { CircuitDialog } from './circuit-dialog.js';
 import { JobDialog } from './job-dialog.js';
 import { RoomDialog } from './room-dialog.js';
 
 type Editing = { kind: 'job' } | { kind: 'room' | 'circuit' | 'load'; id: string | null };
 
+/** What is being changed; without an id a new one is made. */
+type Edit = (editing: Editing) => void;
+
 /** The house before the walk: its rooms, what the breakers feed, what the switches work. */
 export function HouseView() {
-  const { job, known, applyAndSay } = useJob();
-  const edition = editionOf(job);
+  const { job } = useJob();
   const [editing, setEditing] = useState<Editing | null>(null);
-  const close = () => setEditing(null);
-  const remove = (kind: 'room' | 'circuit' | 'load', id: string, name: string) => {
-    applyAndSay(removalOf(job, kind, id), `Take out ${name}`, `${name} is taken out.`);
-  };
-  const idOf = (kind: Editing['kind']) =>
-    editing && editing.kind === kind && 'id' in editing ? editing.id : null;
-  const boxesIn = (roomId: string) => job.boxes.filter((box) => box.roomId === roomId).length;
-
   return (
     <Bench
       title="House"
       glance={`${job.rooms.length} rooms, ${job.circuits.length} circuits, ${job.loads.length} loads`}
       reckoning={<HouseReckoning />}
     >
-      <div className="mb-4 flex flex-wrap items-start gap-2">
-        <div className="mr-auto">
-          <h1 className="text-xl font-bold">{job.name}</h1>
-          <p className="text-soft">
-            {[
-              profileOf(job).words.practice,
-              edition ? `${edition} edition` : '',
-              job.client?.name,
-              job.address,
-            ]
-              .filter(Boolean)
-              .join(' · ')}
-          </p>
-        </div>
-        <Button icon={Pencil} onClick={() => setEditing({ kind: 'job' })}>
-          The job
-        </Button>
-      </div>
+      <JobHead onEdit={() => setEditing({ kind: 'job' })} />
       <div className="grid gap-6 xl:grid-cols-2">
-        <List
-          title="Rooms, in walking order"
-          add="Add a room"
-          onAdd={() => setEditing({ kind: 'room', id: null })}
-          empty="Begin with the rooms you will walk through."
-        >
-          {roomsInOrder(job).map((room) => (
-            <Row
-              key={room.id}
-              name={room.name}
-              says={`floor ${room.floor}, ${boxesIn(room.id)} box${boxesIn(room.id) === 1 ? '' : 'es'}`}
-              onEdit={() => setEditing({ kind: 'room', id: room.id })}
-              onRemove={() => remove('room', room.id, room.name)}
-            />
-          ))}
-        </List>
-        <List
-          title="Circuits"
-          add="Add a circuit"
-          onAdd={() => setEditing({ kind: 'circuit', id: null })}
-          empty="Read the panel: number, label, rating of each breaker."
-        >
-          {job.circuits.map((circuit) => (
-            <Row
-              key={circuit.id}
-              name={`${circuit.breaker} ${circuit.label}`}
-              says={
-                `${circuit.panel}, ${circuit.amps} A, ${circuit.volts} ` +
-                `V${circuit.leg ? `, leg ${circuit.leg}` : ''}`
-              }
-              onEdit={() => setEditing({ kind: 'circuit', id: circuit.id })}
-              onRemove={() => remove('circuit', circuit.id, `breaker ${circuit.breaker}`)}
-            />
-          ))}
-        </List>
-        <List
-          title="Loads"
-          add="Add a load"
-          onAdd={() => setEditing({ kind: 'load', id: null })}
-          empty="What the switches work: lamps, fans, receptacles."
-        >
-          {job.loads.map((load) => (
-            <Row
-              key={load.id}
-              name={load.name}
-              says={
-                `${known.rooms.get(load.roomId)?.name ?? ''}: ${load.count} × ${load.wattsEach} W, ` +
-                `${LOAD_WORDS[load.kind]}`
-              }
-              onEdit={() => setEditing({ kind: 'load', id: load.id })}
-              onRemove={() => remove('load', load.id, load.name)}
-            />
-          ))}
-        </List>
+        <Rooms onEdit={setEditing} />
+        <Circuits onEdit={setEditing} />
+        <Loads onEdit={setEditing} />
       </div>
-      {editing?.kind === 'job' && <JobDialog onClose={close} />}
-      {editing?.kind === 'room' && <RoomDialog id={idOf('room')} onClose={close} />}
-      {editing?.kind === 'circuit' && <CircuitDialog id={idOf('circuit')} onClose={close} />}
-      {editing?.kind === 'load' && <LoadDialog id={idOf('load')} onClose={close} />}
+      {editing && <EditDialog editing={editing} onClose={() => setEditing(null)} />}
     </Bench>
   );
 }
 
-function List({
+function EditDialog({ editing, onClose }: { editing: Editing; onClose: () => void }) {
+  switch (editing.kind) {
+    case 'job':
+      return <JobDialog onClose={onClose} />;
+    case 'room':
+      return <RoomDialog id={editing.id} onClose={onClose} />;
+    case 'circuit':
+      return <CircuitDialog id={editing.id} onClose={onClose} />;
+    case 'load':
+      return <LoadDialog id={editing.id} onClose={onClose} />;
+  }
+}
+
+function JobHead({ onEdit }: { onEdit: () => void }) {
+  const { job } = useJob();
+  const edition = editionOf(job);
+  const says = [
+    profileOf(job).words.practice,
+    edition ? `${edition} edition` : '',
+    job.client?.name,
+    job.address,
+  ];
+  return (
+    <div className="mb-4 flex flex-wrap items-start gap-2">
+      <div className="mr-auto">
+        <h1 className="text-xl font-bold">{job.name}</h1>
+        <p className="text-soft">{says.filter(Boolean).join(' · ')}</p>
+      </div>
+      <Button icon={Pencil} onClick={onEdit}>
+        The job
+      </Button>
+    </div>
+  );
+}
+
+/** Rooms by floor; within a floor their order is the installer's. */
+function Rooms({ onEdit }: { onEdit: Edit }) {
+  const { job, known, apply } = useJob();
+  const floors = [...new Set(roomsInOrder(job).map(({ floor }) => floor))];
+  const nameOf = (id: string) => known.rooms.get(id)?.name ?? id;
+  return (
+    <Section
+      title="Rooms, in walking order"
+      add="Add a room"
+      onAdd={() => onEdit({ kind: 'room', id: null })}
+      empty="Begin with the rooms you will walk through."
+      isEmpty={floors.length === 0}
+    >
+      {floors.map((floor) => (
+        <SortableList
+          key={floor}
+          label={`Rooms of floor ${floor}`}
+          ids={roomsInOrder(job).flatMap((room) => (room.floor === floor ? [room.id] : []))}
+          nameOf={nameOf}
+          onOrder={(ids) => apply(orderParts(job, 'room', ids), 'Order of the rooms')}
+        >
+          {(id) => (
+            <Row
+              kind="room"
+              id={id}
+              name={nameOf(id)}
+              says={`floor ${floor}, ${plural(boxesOfRoom(job, id).length, 'box', 'boxes')}`}
+              onEdit={onEdit}
+            />
+          )}
+        </SortableList>
+      ))}
+    </Section>
+  );
+}
+
+function Circuits({ onEdit }: { onEdit: Edit }) {
+  const { job } = useJob();
+  return (
+    <Section
+      title="Circuits"
+      add="Add a circuit"
+      onAdd={() => onEdit({ kind: 'circuit', id: null })}
+      empty="Read the panel: number, label, rating of each breaker."
+      isEmpty={job.circuits.length === 0}
+    >
+      <ul>
+        {job.circuits.map(({ id, breaker, label, panel, amps, volts, leg }) => (
+          <li key={id} className="border-t border-rule">
+            <Row
+              kind="circuit"
+              id={id}
+              name={`${breaker} ${label}`}
+              says={`${panel}, ${amps} A, ${volts} V${leg ? `, leg ${leg}` : ''}`}
+              taken={`breaker ${breaker}`}
+              onEdit={onEdit}
+            />
+          </li>
+        ))}
+      </ul>
+    </Section>
+  );
+}
+
+function Loads({ onEdit }: { onEdit: Edit }) {
+  const { job, known } = useJob();
+  return (
+    <Section
+      title="Loads"
+      add="Add a load"
+      onAdd={() => onEdit({ kind: 'load', id: null })}
+      empty="What the switches work: lamps, fans, receptacles."
+      isEmpty={job.loads.length === 0}
+    >
+      <ul>
+        {job.loads.map(({ id, name, roomId, count, wattsEach, kind }) => (
+          <li key={id} className="border-t border-rule">
+            <Row
+              kind="load"
+              id={id}
+              name={name}
+              says={`${known.rooms.get(roomId)?.name ?? ''}: ${count} × ${wattsEach} W, ${LOAD_WORDS[kind]}`}
+              onEdit={onEdit}
+            />
+          </li>
+        ))}
+      </ul>
+    </Section>
+  );
+}
+
+function Section({
   title,
   add,
   onAdd,
   empty,
+  isEmpty,
   children,
 }: {
   title: string;
   add: string;
   onAdd: () => void;
   empty: string;
-  children: ReactNode[];
+  isEmpty: boolean;
+  children: ReactNode;
 }) {
   return (
     <section aria-label={title}>
@@ -133,36 +194,48 @@ function List({
           {add}
         </Button>
       </div>
-      {children.length === 0 ? <p className="py-3 text-soft">{empty}</p> : <ul>{children}</ul>}
+      {isEmpty ? <p className="py-3 text-soft">{empty}</p> : children}
     </section>
   );
 }
 
+/** A record that is changed by a touch and taken out with the way back. */
 function Row({
+  kind,
+  id,
   name,
   says,
+  taken = name,
   onEdit,
-  onRemove,
 }: {
+  kind: 'room' | 'circuit' | 'load';
+  id: string;
   name: string;
   says: string;
-  onEdit: () => void;
-  onRemove: () => void;
+  /** What it is called when it is taken out. */
+  taken?: string;
+  onEdit: Edit;
 }) {
+  const { job, applyAndSay } = useJob();
   return (
-    <li className="flex items-center gap-1 border-t border-rule">
+    <div className="flex items-center gap-1">
       <button
         type="button"
-        onClick={onEdit}
+        onClick={() => onEdit({ kind, id })}
         className="min-h-13 min-w-0 flex-1 rounded-md px-1 py-1 text-left hover:bg-well"
       >
         <span className="block leading-tight font-semibold">{name}</span>
         <span className="block truncate text-sm text-soft">{says}</span>
       </button>
-      <Button kind="quiet" icon={Trash2} iconOnly onClick={onRemove}>
+      <Button
+        kind="quiet"
+        icon={Trash2}
+        iconOnly
+        onClick={() => applyAndSay(removalOf(job, kind, id), `Take out ${taken}`, `${taken} is taken out.`)}
+      >
         Take out {name}
       </Button>
-    </li>
+    </div>
   );
 }
 

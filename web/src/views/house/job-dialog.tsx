@@ -1,67 +1,37 @@
-import { type Job, profileOf, setParts } from '@inventario/core';
-import { useState } from 'react';
+import { JobEntry, profileOf, setParts } from '@inventario/core';
 import { useJob } from '../../data/job-context.js';
+import { FormSegments, FormText } from '../../parts/form-fields.js';
 import { PRACTICE_OPTIONS } from '../../parts/practice-options.js';
-import { RecordForm } from '../../parts/record-form.js';
-import { Segments } from '../../ui/choice.js';
-import { TextField } from '../../ui/field.js';
-
-type Header = Pick<Job, 'name' | 'practice' | 'edition' | 'client' | 'address' | 'notes'>;
+import { RecordForm, useRecordForm } from '../../parts/record-form.js';
 
 export function JobDialog({ onClose }: { onClose: () => void }) {
   const { job, attempt } = useJob();
-  const [header, setHeader] = useState<Header>(job);
-  const change = (more: Partial<Header>) => setHeader({ ...header, ...more });
-  const save = () => {
-    if (header.name.trim() === '') return 'Give the job a name.';
-    const { name, practice, edition, client, address, notes } = header;
-    return attempt(
-      setParts('job', job.id, job, { name, practice, edition, client, address, notes }),
-      'Change the job',
-    );
-  };
-  const { editions } = profileOf(header);
+  const { name, practice, edition, client, address, notes } = job;
+  const form = useRecordForm(JobEntry, { name, practice, edition, client, address, notes });
+  const { control } = form;
+  const { editions } = profileOf({ practice: form.watch('practice') });
   return (
-    <RecordForm title="The job" save="Keep the change" onSave={save} onClose={onClose}>
-      <TextField
-        label="Name"
-        value={header.name}
-        onText={(name) => change({ name })}
-        maxLength={200}
-        autoFocus
-      />
+    <RecordForm
+      title="The job"
+      save="Keep the change"
+      form={form}
+      onSave={(header) => attempt(setParts('job', job.id, job, header), 'Change the job')}
+      onClose={onClose}
+    >
+      <FormText control={control} name="name" label="Name" maxLength={200} autoFocus />
       <div className="grid grid-cols-2 gap-3">
-        <TextField
-          label="Client"
-          value={header.client?.name ?? ''}
-          onText={(name) => change({ client: { ...header.client, name } })}
-          maxLength={100}
-        />
-        <TextField
-          label="Contact"
-          value={header.client?.contact ?? ''}
-          onText={(contact) => change({ client: { ...header.client, contact } })}
-          maxLength={200}
-        />
+        <FormText control={control} name="client.name" label="Client" maxLength={100} />
+        <FormText control={control} name="client.contact" label="Contact" maxLength={200} />
       </div>
-      <TextField
-        label="Address"
-        value={header.address ?? ''}
-        onText={(address) => change({ address })}
-        maxLength={400}
-      />
-      <Segments
-        label="Practice"
-        value={header.practice}
-        options={PRACTICE_OPTIONS}
-        onChoice={(practice) => change({ practice })}
-      />
+      <FormText control={control} name="address" label="Address" maxLength={400} emptyIsUntold />
+      <FormSegments control={control} name="practice" label="Practice" options={PRACTICE_OPTIONS} />
       {editions && (
-        <Segments
+        <FormSegments
+          control={control}
+          name="edition"
           label="Edition"
-          value={header.edition ?? editions.usual}
           options={editions.known.map((value) => ({ value, label: value }))}
-          onChoice={(edition) => change({ edition })}
+          usual={editions.usual}
         />
       )}
     </RecordForm>

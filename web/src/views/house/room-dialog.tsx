@@ -1,14 +1,15 @@
-import { putPart, type Room, setParts } from '@inventario/core';
-import { useState } from 'react';
+import { boxesOfRoom, orderParts, putPart, RoomEntry, setParts } from '@inventario/core';
 import { newId } from '../../data/ids.js';
 import { useJob } from '../../data/job-context.js';
-import { RecordForm } from '../../parts/record-form.js';
-import { NumberField, TextField } from '../../ui/field.js';
+import { FormNumber, FormText } from '../../parts/form-fields.js';
+import { RecordForm, useRecordForm } from '../../parts/record-form.js';
+import { SortableList } from '../../ui/sortable-list.js';
 
 export function RoomDialog({ id, onClose }: { id: string | null; onClose: () => void }) {
   const { job, known, attempt } = useJob();
   const before = id ? known.rooms.get(id) : undefined;
-  const [room, setRoom] = useState<Room>(
+  const form = useRecordForm(
+    RoomEntry,
     before ?? {
       id: newId(),
       name: '',
@@ -16,42 +17,51 @@ export function RoomDialog({ id, onClose }: { id: string | null; onClose: () => 
       order: Math.max(0, ...job.rooms.map((other) => other.order)) + 1,
     },
   );
-  const save = () => {
-    if (room.name.trim() === '') return 'Give the room a name.';
-    return before
-      ? attempt(setParts('room', room.id, before, room), `Change ${room.name}`)
-      : attempt([putPart('room', room.id, room)], `Add ${room.name}`);
-  };
+  const { control } = form;
   return (
     <RecordForm
       title={before ? 'Change the room' : 'Add a room'}
       save={before ? 'Keep the change' : 'Add the room'}
-      onSave={save}
+      form={form}
+      onSave={(room) =>
+        before
+          ? attempt(setParts('room', room.id, before, room), `Change ${room.name}`)
+          : attempt([putPart('room', room.id, room)], `Add ${room.name}`)
+      }
       onClose={onClose}
     >
-      <TextField
-        label="Name"
-        value={room.name}
-        onText={(name) => setRoom({ ...room, name })}
-        maxLength={100}
-        autoFocus
+      <FormText control={control} name="name" label="Name" maxLength={100} autoFocus />
+      <FormNumber
+        control={control}
+        name="floor"
+        label="Floor"
+        min={-5}
+        max={50}
+        whole
+        hint="0 is the ground floor"
       />
-      <div className="grid grid-cols-2 gap-3">
-        <NumberField
-          label="Floor"
-          value={room.floor}
-          min={-5}
-          max={50}
-          whole
-          onNumber={(floor) => setRoom({ ...room, floor })}
-          hint="0 is the ground floor"
-        />
-        <NumberField
-          label="Order in the walk"
-          value={room.order}
-          onNumber={(order) => setRoom({ ...room, order })}
-        />
-      </div>
+      {before && <BoxOrder roomId={before.id} />}
     </RecordForm>
+  );
+}
+
+/** The boxes of a room in walking order; recorded at once. */
+function BoxOrder({ roomId }: { roomId: string }) {
+  const { job, known, apply } = useJob();
+  const boxes = boxesOfRoom(job, roomId);
+  if (boxes.length < 2) return null;
+  const nameOf = (id: string) => known.boxes.get(id)?.name || 'Unnamed box';
+  return (
+    <section aria-label="Boxes">
+      <h3 className="mb-1 text-sm font-semibold text-soft">Boxes, in walking order</h3>
+      <SortableList
+        label="Boxes, in walking order"
+        ids={boxes.map(({ id }) => id)}
+        nameOf={nameOf}
+        onOrder={(ids) => apply(orderParts(job, 'box', ids), 'Order of the boxes')}
+      >
+        {nameOf}
+      </SortableList>
+    </section>
   );
 }

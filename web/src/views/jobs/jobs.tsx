@@ -172,7 +172,7 @@ function JobsHeader({ here, onFile }: { here: readonly JobHere[]; onFile: (file:
           if (chosen) onFile(chosen);
         }}
       />
-      <NewJobDialog open={making} onClose={() => setMaking(false)} />
+      {making && <NewJobDialog onClose={() => setMaking(false)} />}
       <ThisDevice jobs={here} open={device} onClose={() => setDevice(false)} />
     </header>
   );

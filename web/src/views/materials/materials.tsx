@@ -1,12 +1,14 @@
 import {
   type Job,
   type MaterialLine,
+  type Materials,
   materialRows,
   materialsOf,
   moneyAmount,
   moneyText,
   mountedBoxes,
   type PlanChoice,
+  plural,
   SHELF_WORDS,
   SHELVES,
   setParts,
@@ -21,6 +23,7 @@ import { Bench } from '../../parts/bench.js';
 import { paths } from '../../parts/paths.js';
 import { TrialNote } from '../../parts/trial-note.js';
 import { Button } from '../../ui/button.js';
+import { DataTable, type TableColumn } from '../../ui/data-table.js';
 import { Empty } from '../../ui/empty.js';
 import { useSay } from '../../ui/say.js';
 
@@ -39,95 +42,14 @@ function openChoices(job: Job): PlanChoice[] {
 
 /** What do I buy, what is in the van? The list by the shelves one walks past. */
 export function MaterialsView() {
-  const { job, known, apply } = useJob();
-  const say = useSay();
+  const { job, known } = useJob();
   const materials = useMemo(() => materialsOf(known), [known]);
-  const trial = useMemo(
-    () => (job.brief?.trialFirst ? trialOf(openChoices(job), known) : null),
-    [job, known],
-  );
-  const { currency } = job.money ?? {};
-  const rows = materialRows(materials.lines, currency);
   const open = materials.lines.filter((line) => line.toBuy > 0).length;
-  const amount = (minor: number) => moneyAmount(minor, currency);
-  const estimate = [
-    { item: 'Materials, all of them', amount: amount(materials.estimate - materials.labour.cost) },
-    { item: `Work, ${materials.labour.minutes} minutes`, amount: amount(materials.labour.cost) },
-    { item: 'Together', amount: amount(materials.estimate) },
-  ];
-  const have = (line: MaterialLine, count: number) => {
-    const inHand = { ...job.inHand, [line.item]: count };
-    if (count === 0) delete inHand[line.item];
-    apply(setParts('job', job.id, job, { inHand }), `In hand: ${line.what}`, `in-hand-${line.item}`);
-  };
-  const saved = (work: Promise<void>) =>
-    work.catch((error: unknown) => say(`The file could not be made: ${String(error)}`));
   return (
     <Bench
       title="Materials"
-      glance={`${open} lines to buy, ${moneyText(materials.total, currency)}`}
-      reckoning={
-        <div className="flex flex-col gap-3">
-          <Button
-            kind="main"
-            icon={FileSpreadsheet}
-            disabled={rows.length === 0}
-            onClick={() =>
-              saved(
-                downloadWorkbook(job, 'materials', [
-                  { name: 'Materials', rows },
-                  { name: 'Estimate', rows: estimate },
-                ]),
-              )
-            }
-          >
-            Save the list as a workbook
-          </Button>
-          <Button
-            icon={Sheet}
-            disabled={rows.length === 0}
-            onClick={() => saved(downloadCsv(job, 'materials', rows))}
-          >
-            Save it as CSV
-          </Button>
-          <section aria-label="Estimate for the client">
-            <h2 className="font-bold">Estimate for the client</h2>
-            <dl className="grid grid-cols-[1fr_auto] gap-y-1">
-              <dt>Materials, all of them</dt>
-              <dd className="text-right tabular-nums">
-                {moneyText(materials.estimate - materials.labour.cost, currency)}
-              </dd>
-              <dt>Work, {materials.labour.minutes} min</dt>
-              <dd className="text-right tabular-nums">{moneyText(materials.labour.cost, currency)}</dd>
-              <dt className="border-t border-rule font-bold">Together</dt>
-              <dd className="border-t border-rule text-right font-bold tabular-nums">
-                {moneyText(materials.estimate, currency)}
-              </dd>
-            </dl>
-          </section>
-          {trial && <TrialNote trial={trial} />}
-          <p className="text-sm">Still to buy: {moneyText(materials.total, currency)}.</p>
-          {materials.unpriced > 0 && (
-            <p className="text-sm">
-              {materials.unpriced} lines have no price in the catalogue and are not in the sum.
-            </p>
-          )}
-          {materials.openBoxIds.length > 0 && (
-            <p className="text-sm">
-              Connectors and tails are counted from the joints known so far. Not every conductor is told in{' '}
-              {materials.openBoxIds.slice(0, 4).map((id, at) => (
-                <span key={id}>
-                  {at > 0 && ', '}
-                  <Link className="underline" to={paths.box(job.id, id)}>
-                    {known.boxes.get(id)?.name}
-                  </Link>
-                </span>
-              ))}
-              {materials.openBoxIds.length > 4 && ` and ${materials.openBoxIds.length - 4} more`}.
-            </p>
-          )}
-        </div>
-      }
+      glance={`${open} lines to buy, ${moneyText(materials.total, job.money?.currency)}`}
+      reckoning={<MaterialsReckoning materials={materials} />}
     >
       <h1 className="mb-1 text-xl font-bold">What to buy, what is in the van</h1>
       {materials.lines.length === 0 ? (
@@ -143,15 +65,10 @@ export function MaterialsView() {
       )}
       {SHELVES.map((shelf) => {
         const lines = materials.lines.filter((line) => line.shelf === shelf);
-        if (lines.length === 0) return null;
-        return (
+        return lines.length === 0 ? null : (
           <section key={shelf} aria-label={SHELF_WORDS[shelf]} className="mb-4 max-w-4xl">
-            <h2 className="mb-1 font-bold">{SHELF_WORDS[shelf]}</h2>
-            <ul>
-              {lines.map((line) => (
-                <Line key={line.item} line={line} currency={currency} onHave={(count) => have(line, count)} />
-              ))}
-            </ul>
+            <h2 className="font-bold">{SHELF_WORDS[shelf]}</h2>
+            <ShelfTable label={SHELF_WORDS[shelf]} lines={lines} />
           </section>
         );
       })}
@@ -159,53 +76,186 @@ export function MaterialsView() {
   );
 }
 
-function Line({
-  line,
-  currency,
-  onHave,
-}: {
-  line: MaterialLine;
-  currency: string | undefined;
-  onHave: (count: number) => void;
-}) {
-  const shown = (count: number) => (line.unit === 'mm' ? `${(count / 1000).toFixed(2)} m` : String(count));
+function MaterialsReckoning({ materials }: { materials: Materials }) {
+  const { job, known } = useJob();
+  const trial = useMemo(
+    () => (job.brief?.trialFirst ? trialOf(openChoices(job), known) : null),
+    [job, known],
+  );
+  const { currency } = job.money ?? {};
+  return (
+    <div className="flex flex-col gap-3">
+      <Downloads materials={materials} />
+      <section aria-label="Estimate for the client">
+        <h2 className="font-bold">Estimate for the client</h2>
+        <dl className="grid grid-cols-[1fr_auto] gap-y-1">
+          <dt>Materials, all of them</dt>
+          <dd className="text-right tabular-nums">
+            {moneyText(materials.estimate - materials.labour.cost, currency)}
+          </dd>
+          <dt>Work, {materials.labour.minutes} min</dt>
+          <dd className="text-right tabular-nums">{moneyText(materials.labour.cost, currency)}</dd>
+          <dt className="border-t border-rule font-bold">Together</dt>
+          <dd className="border-t border-rule text-right font-bold tabular-nums">
+            {moneyText(materials.estimate, currency)}
+          </dd>
+        </dl>
+      </section>
+      {trial && <TrialNote trial={trial} />}
+      <p className="text-sm">Still to buy: {moneyText(materials.total, currency)}.</p>
+      {materials.unpriced > 0 && (
+        <p className="text-sm">
+          {plural(materials.unpriced, 'line')} without a price in the catalogue: not in the sum.
+        </p>
+      )}
+      <OpenBoxes boxIds={materials.openBoxIds} />
+    </div>
+  );
+}
+
+/** The list as files for a spreadsheet. */
+function Downloads({ materials }: { materials: Materials }) {
+  const { job } = useJob();
+  const say = useSay();
+  const { currency } = job.money ?? {};
+  const rows = materialRows(materials.lines, currency);
+  const amount = (minor: number) => moneyAmount(minor, currency);
+  const estimate = [
+    { item: 'Materials, all of them', amount: amount(materials.estimate - materials.labour.cost) },
+    { item: `Work, ${materials.labour.minutes} minutes`, amount: amount(materials.labour.cost) },
+    { item: 'Together', amount: amount(materials.estimate) },
+  ];
+  const sheets = [
+    { name: 'Materials', rows },
+    { name: 'Estimate', rows: estimate },
+  ];
+  const saved = (work: Promise<void>) =>
+    work.catch((error: unknown) => say(`The file could not be made: ${String(error)}`));
+  return (
+    <>
+      <Button
+        kind="main"
+        icon={FileSpreadsheet}
+        disabled={rows.length === 0}
+        onClick={() => saved(downloadWorkbook(job, 'materials', sheets))}
+      >
+        Save the list as a workbook
+      </Button>
+      <Button
+        icon={Sheet}
+        disabled={rows.length === 0}
+        onClick={() => saved(downloadCsv(job, 'materials', rows))}
+      >
+        Save it as CSV
+      </Button>
+    </>
+  );
+}
+
+const MOST_NAMED = 4;
+
+/** Boxes whose joints are not all known yet: their connectors and tails are not all counted. */
+function OpenBoxes({ boxIds }: { boxIds: readonly string[] }) {
+  const { job, known } = useJob();
+  if (boxIds.length === 0) return null;
+  return (
+    <p className="text-sm">
+      Connectors and tails are counted from the joints known so far. Not every conductor is told in{' '}
+      {boxIds.slice(0, MOST_NAMED).map((id, at) => (
+        <span key={id}>
+          {at > 0 && ', '}
+          <Link className="underline" to={paths.box(job.id, id)}>
+            {known.boxes.get(id)?.name}
+          </Link>
+        </span>
+      ))}
+      {boxIds.length > MOST_NAMED && ` and ${boxIds.length - MOST_NAMED} more`}.
+    </p>
+  );
+}
+
+const counted = (line: MaterialLine, count: number) =>
+  line.unit === 'mm' ? `${(count / 1000).toFixed(2)} m` : String(count);
+
+function ShelfTable({ label, lines }: { label: string; lines: readonly MaterialLine[] }) {
+  const { job } = useJob();
+  const currency = job.money?.currency;
+  const columns = useMemo<TableColumn<MaterialLine>[]>(
+    () => [
+      {
+        id: 'buy',
+        head: 'To buy',
+        value: ({ toBuy }) => toBuy,
+        align: 'right',
+        className: 'w-18 text-lg',
+        cell: (line) => <strong>{line.toBuy === 0 ? '–' : counted(line, line.toBuy)}</strong>,
+      },
+      {
+        id: 'what',
+        head: 'What',
+        names: true,
+        value: ({ what }) => what,
+        cell: (line) => <What line={line} />,
+      },
+      {
+        id: 'price',
+        head: 'Price',
+        value: ({ price }) => price ?? 0,
+        align: 'right',
+        className: 'w-28',
+        cell: ({ price }) => (price === null ? '' : moneyText(price, currency)),
+      },
+      { id: 'hand', head: 'In hand', hideHead: true, align: 'right', cell: (line) => <InHand line={line} /> },
+    ],
+    [currency],
+  );
+  return (
+    <DataTable
+      label={label}
+      rows={lines}
+      columns={columns}
+      idOf={({ item }) => item}
+      nameOf={({ what }) => what}
+    />
+  );
+}
+
+function What({ line }: { line: MaterialLine }) {
+  const shown = (count: number) => counted(line, count);
+  return (
+    <>
+      <span className="font-semibold">{line.what}</span>
+      {line.detail && <span className="text-soft"> {line.detail}</span>}
+      <span className="block text-sm text-soft">
+        {shown(line.needed)} needed
+        {line.inPackages > 0 && `, ${shown(line.inPackages)} come with the devices`}
+        {line.fitted > 0 && `, ${shown(line.fitted)} fitted`}
+        {line.inHand > 0 && `, ${shown(line.inHand)} in hand`}
+        {line.boxIds.length > 0 && `; ${plural(line.boxIds.length, 'box', 'boxes')}`}
+      </span>
+    </>
+  );
+}
+
+/** Everything that is missing is put in hand by one touch, and taken back by another. */
+function InHand({ line }: { line: MaterialLine }) {
+  const { job, apply } = useJob();
   const missing = line.needed - line.inPackages - line.fitted;
   const done = line.toBuy === 0;
+  const have = (count: number) => {
+    const inHand = { ...job.inHand, [line.item]: count };
+    if (count === 0) delete inHand[line.item];
+    apply(setParts('job', job.id, job, { inHand }), `In hand: ${line.what}`, `in-hand-${line.item}`);
+  };
+  const nothingMissing = line.fitted > 0 ? 'Fitted' : 'In the packages';
+  const put = missing === 0 ? nothingMissing : 'All in hand';
   return (
-    <li
-      aria-label={line.what}
-      className="flex flex-wrap items-center gap-x-3 gap-y-1 border-t border-rule py-1"
+    <Button
+      aria-pressed={done && line.inHand > 0}
+      disabled={missing === 0}
+      onClick={() => have(done ? 0 : missing)}
     >
-      <span className="w-16 text-right text-lg font-bold tabular-nums">{done ? '–' : shown(line.toBuy)}</span>
-      <span className="min-w-44 flex-1">
-        <span className="font-semibold">{line.what}</span>
-        {line.detail && <span className="text-soft"> {line.detail}</span>}
-        <span className="block text-sm text-soft">
-          {shown(line.needed)} needed
-          {line.inPackages > 0 && `, ${shown(line.inPackages)} come with the devices`}
-          {line.fitted > 0 && `, ${shown(line.fitted)} fitted`}
-          {line.inHand > 0 && `, ${shown(line.inHand)} in hand`}
-          {line.boxIds.length > 0 && `; ${line.boxIds.length} ${line.boxIds.length === 1 ? 'box' : 'boxes'}`}
-        </span>
-      </span>
-      <span className="flex w-full items-center justify-between gap-3 pl-19 sm:w-auto sm:pl-0">
-        <span className="w-24 tabular-nums sm:text-right">
-          {line.price === null ? '' : moneyText(line.price, currency)}
-        </span>
-        <Button
-          aria-pressed={done && line.inHand > 0}
-          disabled={missing === 0}
-          onClick={() => onHave(done ? 0 : missing)}
-        >
-          {done && line.inHand > 0
-            ? 'Not in hand after all'
-            : missing === 0
-              ? line.fitted > 0
-                ? 'Fitted'
-                : 'In the packages'
-              : 'All in hand'}
-        </Button>
-      </span>
-    </li>
+      {done && line.inHand > 0 ? 'Not in hand after all' : put}
+    </Button>
   );
 }

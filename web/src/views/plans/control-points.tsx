@@ -1,13 +1,13 @@
-import { type ControlPoint, deviceName, putPart, removePart } from '@inventario/core';
+import { type ControlPoint, ControlPointEntry, deviceName, putPart, removePart } from '@inventario/core';
 import { Plus, Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import { newId } from '../../data/ids.js';
 import { useJob } from '../../data/job-context.js';
 import type { Plans } from '../../data/planner.worker.js';
-import { RecordForm } from '../../parts/record-form.js';
+import { FormPick, FormSegments, FormText } from '../../parts/form-fields.js';
+import { RecordForm, useRecordForm } from '../../parts/record-form.js';
 import { Button } from '../../ui/button.js';
-import { PickOne, PickSeveral, Segments } from '../../ui/choice.js';
-import { TextField } from '../../ui/field.js';
+import { PickSeveral } from '../../ui/choice.js';
 import { VerdictWord } from '../../ui/verdict.js';
 
 const MOUNTINGS = [
@@ -83,77 +83,68 @@ export function ControlPoints({ judged }: { judged: Plans['controls'] }) {
   );
 }
 
-function ControlDialog({ point: first, onClose }: { point: ControlPoint; onClose: () => void }) {
-  const { job, known, attempt } = useJob();
-  const [point, setPoint] = useState(first);
-  const controls = job.catalogue.devices.filter(
-    (device) => device.mount === 'surface' && device.practices.includes(job.practice),
-  );
-  const set = (more: Partial<ControlPoint>) => setPoint({ ...point, ...more });
-  const keys = point.targets.map((target) =>
-    target.loadId ? `load:${target.loadId}` : `place:${target.boxId}/${target.position}`,
-  );
-  const targets = [
-    ...job.selections.flatMap((selection) => {
-      const device = known.devices.get(selection.deviceId ?? '');
-      return device
-        ? [
-            {
-              value: `place:${selection.boxId}/${selection.position}`,
-              label: `${known.boxes.get(selection.boxId)?.name}, ${device.model}`,
-            },
-          ]
-        : [];
+/** A target as a value of a list to pick from. */
+const keyOf = ({ loadId, boxId, position }: ControlPoint['targets'][number]) =>
+  loadId ? `load:${loadId}` : `place:${boxId}/${position}`;
+
+function targetOf(key: string): ControlPoint['targets'][number] {
+  const rest = key.slice(key.indexOf(':') + 1);
+  if (key.startsWith('load:')) return { loadId: rest };
+  const slash = rest.lastIndexOf('/');
+  return { boxId: rest.slice(0, slash), position: Number(rest.slice(slash + 1)) };
+}
+
+/** What a control can work: devices that are chosen, and bulbs. */
+function useTargets() {
+  const { job, known } = useJob();
+  return [
+    ...job.selections.flatMap(({ boxId, position, deviceId }) => {
+      const device = known.devices.get(deviceId ?? '');
+      const box = known.boxes.get(boxId)?.name;
+      return device ? [{ value: keyOf({ boxId, position }), label: `${box}, ${deviceName(device)}` }] : [];
     }),
     ...job.loads
       .filter((load) => load.kind === 'smart-bulb')
-      .map((load) => ({ value: `load:${load.id}`, label: `${load.name}, its bulbs` })),
+      .map((load) => ({ value: keyOf({ loadId: load.id }), label: `${load.name}, its bulbs` })),
   ];
-  const save = () => {
-    if (point.name.trim() === '') return 'Give the control a name.';
-    if (point.deviceId === '') return 'Say which device it is.';
-    return attempt([putPart('controlPoint', point.id, point)], `Control: ${point.name}`);
-  };
+}
+
+function ControlDialog({ point, onClose }: { point: ControlPoint; onClose: () => void }) {
+  const { job, attempt } = useJob();
+  const form = useRecordForm(ControlPointEntry, { mounting: 'wall', ...point });
+  const { control } = form;
+  const controls = job.catalogue.devices.filter(
+    (device) => device.mount === 'surface' && device.practices.includes(job.practice),
+  );
   return (
-    <RecordForm title="A control without a box" save="Keep the control" onSave={save} onClose={onClose}>
-      <TextField label="Name" value={point.name} onText={(name) => set({ name })} maxLength={100} autoFocus />
-      <PickOne
+    <RecordForm
+      title="A control without a box"
+      save="Keep the control"
+      form={form}
+      onSave={(made) => attempt([putPart('controlPoint', made.id, made)], `Control: ${made.name}`)}
+      onClose={onClose}
+    >
+      <FormText control={control} name="name" label="Name" maxLength={100} autoFocus />
+      <FormPick
+        control={control}
+        name="roomId"
         label="Room"
-        value={point.roomId}
         options={job.rooms.map((room) => ({ value: room.id, label: room.name }))}
-        onChoice={(roomId) => set({ roomId })}
       />
-      <PickOne
+      <FormPick
+        control={control}
+        name="deviceId"
         label="Device"
-        value={point.deviceId}
         placeholder={controls.length === 0 ? 'none in the catalogue goes on a wall' : 'Choose'}
         options={controls.map((device) => ({ value: device.id, label: deviceName(device) }))}
-        onChoice={(deviceId) => set({ deviceId })}
       />
-      <Segments
-        label="Where it sits"
-        value={point.mounting ?? 'wall'}
-        options={MOUNTINGS}
-        onChoice={(mounting) => set({ mounting })}
-      />
+      <FormSegments control={control} name="mounting" label="Where it sits" options={MOUNTINGS} />
       <PickSeveral
         label="What it works"
         placeholder="nothing yet"
-        values={keys}
-        options={targets}
-        onChoice={(values) =>
-          set({
-            targets: values.map((value) => {
-              const [kind = '', rest = ''] = [
-                value.slice(0, value.indexOf(':')),
-                value.slice(value.indexOf(':') + 1),
-              ];
-              if (kind === 'load') return { loadId: rest };
-              const slash = rest.lastIndexOf('/');
-              return { boxId: rest.slice(0, slash), position: Number(rest.slice(slash + 1)) };
-            }),
-          })
-        }
+        values={form.watch('targets').map(keyOf)}
+        options={useTargets()}
+        onChoice={(keys) => form.setValue('targets', keys.map(targetOf))}
       />
     </RecordForm>
   );

@@ -1,4 +1,12 @@
-import { type Box, profileOf, removalOf, STOP_WORDS, setParts } from '@inventario/core';
+import {
+  type Box,
+  positionsInOrder,
+  profileOf,
+  removalOf,
+  STOP_WORDS,
+  setParts,
+  withPositionOrder,
+} from '@inventario/core';
 import { Trash2 } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
@@ -12,6 +20,7 @@ import { PickSeveral } from '../../ui/choice.js';
 import { Empty } from '../../ui/empty.js';
 import { TextField } from '../../ui/field.js';
 import { Menu } from '../../ui/menu.js';
+import { SortableList } from '../../ui/sortable-list.js';
 import type { ChangeBox } from './change-box.js';
 import { ConductorsPanel } from './conductors/conductors-panel.js';
 import { BoxPanel } from './enclosure/box-panel.js';
@@ -110,8 +119,9 @@ function BoxSurvey({ box }: { box: Box }) {
         <ConductorsPanel box={box} change={change} bench={bench} onBench={setBench} />
         <section aria-label="Positions">
           <h2 className="mb-2 font-bold">What each position works</h2>
+          <PositionOrder box={box} change={change} />
           <div className="grid gap-3 xl:grid-cols-2">
-            {box.positions.map((position) => (
+            {positionsInOrder(box).map((position) => (
               <PositionPanel
                 key={position.index}
                 box={box}
@@ -136,4 +146,22 @@ function BoxSurvey({ box }: { box: Box }) {
         onPick: () => change({ roomId: room.id }, `Move to ${known.rooms.get(room.id)?.name}`),
       }));
   }
+}
+
+/** Which position stands where, left to right. */
+function PositionOrder({ box, change }: { box: Box; change: ChangeBox }) {
+  if (box.positions.length < 2) return null;
+  const words = (id: string) => `Position ${id}`;
+  return (
+    <div className="mb-3 max-w-sm">
+      <SortableList
+        label="Positions, left to right"
+        ids={positionsInOrder(box).map(({ index }) => String(index))}
+        nameOf={words}
+        onOrder={(ids) => change(withPositionOrder(box, ids.map(Number)), 'Positions, left to right')}
+      >
+        {words}
+      </SortableList>
+    </div>
+  );
 }

@@ -1,6 +1,6 @@
-import { type Device, deviceName, type Problem, takeIn } from '@inventario/core';
-import { type FormEvent, useState } from 'react';
+import { type Device, deviceName, takeIn } from '@inventario/core';
 import { useJob } from '../../../data/job-context.js';
+import { FormProblems, useCheckedForm } from '../../../parts/record-form.js';
 import { Button } from '../../../ui/button.js';
 import { WideDialog } from '../../../ui/dialog.js';
 import { Basics, Body, Living, RadioAndPower } from './form-device.js';
@@ -12,32 +12,31 @@ import { Channels, SeveralPlaces, Terminals } from './form-wiring.js';
  * nothing typed is lost.
  */
 export function DeviceForm({ device: first, onClose }: { device: Device; onClose: () => void }) {
-  const { job, apply } = useJob();
-  const [device, setDevice] = useState(first);
-  const [problems, setProblems] = useState<readonly Problem[]>([]);
-  const set = (more: Partial<Device>) => setDevice(pruned({ ...device, ...more }));
-  const submit = (event: FormEvent) => {
-    event.preventDefault();
+  const { job, attempt } = useJob();
+  const form = useCheckedForm<Device>(first, (device) => {
     const unnamed = (['maker', 'model', 'family'] as const).filter((field) => device[field].trim() === '');
-    if (unnamed.length > 0) {
-      setProblems(unnamed.map((field) => ({ path: `/${field}`, message: 'is empty', severity: 'error' })));
-      return;
-    }
-    const taken = takeIn({ devices: [device] }, job);
-    if (!taken.ok) {
-      setProblems(
-        taken.problems.map((problem) => ({
-          ...problem,
-          path: problem.path.replace(/^\/catalogue\/devices\/\d+/, ''),
-        })),
-      );
-      return;
-    }
-    if (apply(taken.parts, `Data sheet: ${deviceName(device)}`)) onClose();
+    if (unnamed.length > 0) return unnamed.map((field) => ({ path: `/${field}`, message: 'is empty' }));
+    const taken = takeIn({ devices: [pruned(device)] }, job);
+    return taken.ok
+      ? []
+      : taken.problems.map(({ path, message }) => ({
+          path: path.replace(/^\/catalogue\/devices\/\d+/, ''),
+          message,
+        }));
+  });
+  const device = form.watch();
+  const set = (more: Partial<Device>) => {
+    for (const [field, value] of Object.entries(more)) form.setValue(field as keyof Device, value as never);
   };
+  const submit = form.handleSubmit((made) => {
+    const taken = takeIn({ devices: [pruned(made)] }, job);
+    const hindered = taken.ok ? attempt(taken.parts, `Data sheet: ${deviceName(made)}`) : null;
+    if (hindered) form.setError('root', { message: hindered });
+    else onClose();
+  });
   return (
-    <WideDialog title={`Data sheet: ${deviceName(device).trim() || 'a new device'}`} open onClose={onClose}>
-      <form onSubmit={submit} className="flex flex-col gap-4">
+    <WideDialog title={`Data sheet: ${deviceName(device) || 'a new device'}`} open onClose={onClose}>
+      <form noValidate onSubmit={(event) => void submit(event)} className="flex flex-col gap-4">
         <Basics device={device} set={set} />
         <Body device={device} set={set} />
         <RadioAndPower device={device} set={set} />
@@ -46,15 +45,7 @@ export function DeviceForm({ device: first, onClose }: { device: Device; onClose
         <Channels device={device} set={set} />
         <SeveralPlaces device={device} set={set} />
         <Handling device={device} set={set} />
-        {problems.length > 0 && (
-          <ul role="alert" className="rounded-md border border-stop p-2 text-stop">
-            {problems.map((problem) => (
-              <li key={`${problem.path}${problem.message}`}>
-                <strong>{problem.path || 'The sheet'}</strong> {problem.message}
-              </li>
-            ))}
-          </ul>
-        )}
+        <FormProblems problems={Object.entries(form.formState.errors)} />
         <Button kind="main" type="submit">
           Keep the data sheet
         </Button>

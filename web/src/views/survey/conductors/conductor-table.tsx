@@ -1,9 +1,10 @@
-import { type Box, labelsOf, type Words } from '@inventario/core';
+import { type Box, type Conductor, labelsOf, type Role, type Words } from '@inventario/core';
+import { useMemo } from 'react';
 import { inWords } from '../../../drawings/conductor-fan.js';
 import { fanLayout } from '../../../drawings/fan-layout.js';
 import { RoleMark } from '../../../drawings/role-mark.js';
 import { Swatch } from '../../../drawings/strand.js';
-import { classes } from '../../../ui/classes.js';
+import { DataTable, type TableColumn } from '../../../ui/data-table.js';
 
 /** The same data as the drawing, for those who prefer a table. */
 export function ConductorTable({
@@ -17,37 +18,74 @@ export function ConductorTable({
   held: string | null;
   onHold: (id: string) => void;
 }) {
-  const layout = fanLayout(box);
-  const labels = labelsOf(box);
-  return (
-    <ul className="divide-y divide-rule">
-      {layout.columns.map((column) => {
-        const { conductor } = column;
-        const cable = layout.groups.find((group) => group.cableId === (conductor.cableId ?? null));
-        const label = labels.get(conductor.id);
-        return (
-          <li key={conductor.id}>
-            <button
-              type="button"
-              aria-pressed={held === conductor.id}
-              onClick={() => onHold(conductor.id)}
-              className={classes(
-                'flex min-h-12 w-full items-center gap-3 px-2 text-left',
-                held === conductor.id && 'bg-well',
-              )}
-            >
-              <Swatch colour={conductor.colour} />
-              <span className="min-w-0 flex-1">
-                <span className="text-soft">{cable?.label}: </span>
-                {inWords(column, label, words, layout)}
-              </span>
-              {!column.made && (
-                <RoleMark role={label?.role ?? 'unknown'} traveler={label?.traveler} size={28} />
-              )}
-            </button>
-          </li>
-        );
-      })}
-    </ul>
+  const rows = useMemo(() => {
+    const layout = fanLayout(box);
+    const labels = labelsOf(box);
+    return layout.columns.map((column): ConductorRow => {
+      const { conductor, made } = column;
+      const label = labels.get(conductor.id);
+      return {
+        conductor,
+        made,
+        cable: layout.groups.find(({ cableId }) => cableId === (conductor.cableId ?? null))?.label ?? '',
+        role: label?.role ?? 'unknown',
+        traveler: label?.traveler,
+        says: inWords(column, label, words, layout),
+      };
+    });
+  }, [box, words]);
+  const columns = useMemo<TableColumn<ConductorRow>[]>(
+    () => [
+      {
+        id: 'cable',
+        head: 'Cable',
+        value: ({ cable }) => cable,
+        className: 'text-soft',
+        cell: ({ cable }) => cable,
+      },
+      {
+        id: 'conductor',
+        head: 'Conductor',
+        names: true,
+        value: ({ conductor }) => conductor.colour,
+        cell: ({ conductor, says }) => (
+          <button
+            type="button"
+            aria-pressed={held === conductor.id}
+            onClick={() => onHold(conductor.id)}
+            className="flex min-h-12 w-full items-center gap-3 text-left"
+          >
+            <Swatch colour={conductor.colour} />
+            <span className="min-w-0 flex-1">{says}</span>
+          </button>
+        ),
+      },
+      {
+        id: 'role',
+        head: 'Role',
+        value: ({ role }) => words.roles[role],
+        cell: ({ made, role, traveler }) => !made && <RoleMark role={role} traveler={traveler} size={28} />,
+      },
+    ],
+    [held, onHold, words],
   );
+  return (
+    <DataTable
+      label="Conductors"
+      rows={rows}
+      columns={columns}
+      idOf={({ conductor }) => conductor.id}
+      rowClass={({ conductor }) => held === conductor.id && 'bg-well'}
+    />
+  );
+}
+
+interface ConductorRow {
+  conductor: Conductor;
+  /** Made in the box: it has no role of its own. */
+  made: boolean;
+  cable: string;
+  role: Role;
+  traveler: number | undefined;
+  says: string;
 }

@@ -29,6 +29,7 @@ import { Button } from '../../../ui/button.js';
 import { PickOne, Segments } from '../../../ui/choice.js';
 import { NumberField } from '../../../ui/field.js';
 import { Toggle } from '../../../ui/toggle.js';
+import { Zoomable } from '../../../ui/zoomable.js';
 import type { ChangeBox } from '../change-box.js';
 import { LengthField } from './length-field.js';
 
@@ -163,7 +164,9 @@ export function BoxPanel({ box, change }: { box: Box; change: ChangeBox }) {
       className="grid gap-4 rounded-lg border border-rule bg-sheet p-3 md:grid-cols-[minmax(0,5fr)_minmax(0,6fr)]"
     >
       <figure className="flex flex-col">
-        <BoxDrawing geometry={geometry} units={units} planned={planned.length > 0} />
+        <Zoomable>
+          <BoxDrawing geometry={geometry} units={units} planned={planned.length > 0} />
+        </Zoomable>
         <figcaption className="text-center text-sm text-soft">
           {planned.length > 0 ? 'As planned (dashed)' : 'As found'}, to one scale. Hatched: folded conductors.
         </figcaption>

@@ -3,11 +3,11 @@ import {
   deviceName,
   type ExistingDevice,
   existingTerminals,
+  joinGroupParts,
+  leaveGroupParts,
   type Position,
   placeKey,
-  putPart,
-  removePart,
-  setParts,
+  placesOfSameLoad,
   type Words,
   withExisting,
 } from '@inventario/core';
@@ -150,70 +150,33 @@ const nameOfDevice = (device: { maker: string; model: string } | undefined) =>
 /** Lights worked from several places: offered where other positions work the same load. */
 function GroupOf({ box, position }: { box: Box; position: Position }) {
   const { job, known, apply } = useJob();
+  const here = { boxId: box.id, position: position.index };
   const key = placeKey(box.id, position.index);
   const group = known.groups.get(key);
   const nameOf = (place: { boxId: string; position: number }) =>
     `${known.boxes.get(place.boxId)?.name ?? place.boxId}, ${place.position}`;
-  const others = job.boxes.flatMap((other) =>
-    other.positions
-      .filter(
-        (entry) =>
-          placeKey(other.id, entry.index) !== key &&
-          entry.loadIds.some((id) => position.loadIds.includes(id)),
-      )
-      .map((entry) => ({ boxId: other.id, position: entry.index })),
-  );
   if (group) {
     const rest = group.places.filter((place) => placeKey(place.boxId, place.position) !== key);
-    const leave = () =>
-      apply(
-        rest.length < 2
-          ? [removePart('group', group.id), ...unlabelled(group.id)]
-          : setParts('group', group.id, group, { places: rest }),
-        'Not worked together',
-      );
     return (
       <div className="flex flex-wrap items-center gap-2 text-sm">
         <span>Works together with {rest.map(nameOf).join(' and ')}.</span>
-        <Button kind="quiet" onClick={leave}>
+        <Button kind="quiet" onClick={() => apply(leaveGroupParts(job, group, here), 'Not worked together')}>
           Not so
         </Button>
       </div>
     );
   }
+  const others = placesOfSameLoad(job, box, position);
   if (others.length === 0) return null;
-  const join = () => {
-    const known = job.groups.find((entry) =>
-      others.some((other) =>
-        entry.places.some((place) => place.boxId === other.boxId && place.position === other.position),
-      ),
-    );
-    const here = { boxId: box.id, position: position.index };
-    const id = newId();
+  const join = () =>
     apply(
-      known
-        ? setParts('group', known.id, known, { places: [...known.places, here] })
-        : [putPart('group', id, { id, loadIds: position.loadIds, places: [here, ...others] })],
+      joinGroupParts(job, { ...here, loadIds: position.loadIds }, others, newId),
       'Worked from several places',
     );
-  };
   return (
     <div className="flex flex-wrap items-center gap-2 text-sm">
       <span>{others.map(nameOf).join(' and ')} works the same load.</span>
       <Button onClick={join}>They work it together</Button>
     </div>
   );
-
-  /** Traveler labels name their group; they lose it with the group. */
-  function unlabelled(groupId: string) {
-    return job.boxes.flatMap((other) =>
-      setParts('box', other.id, other, {
-        labels: other.labels.map((label) => {
-          if (label.groupId !== groupId) return label;
-          const { groupId: _, ...rest } = label;
-          return rest;
-        }),
-      }),
-    );
-  }
 }

@@ -1,0 +1,148 @@
+import { useRef } from 'react';
+import { type Control, type FieldPath, type FieldValues, useController } from 'react-hook-form';
+import { PickOne, PickSeveral, Segments } from '../ui/choice.js';
+import { NumberField, TextField } from '../ui/field.js';
+import { Toggle } from '../ui/toggle.js';
+
+/*
+ * Our pieces as fields of a form: each is named by its path in the record, and says at its place what is
+ * wrong. An untold answer is `undefined` in the record and a choice of its own on the screen.
+ */
+
+interface Place<Values extends FieldValues> {
+  control: Control<Values>;
+  name: FieldPath<Values>;
+}
+
+type Rest<Piece extends (props: never) => unknown, Given extends string> = Omit<Parameters<Piece>[0], Given>;
+
+/** `emptyIsUntold`: an emptied field is absent from the record. */
+export function FormText<Values extends FieldValues>({
+  control,
+  name,
+  emptyIsUntold,
+  ...rest
+}: Place<Values> & Rest<typeof TextField, 'value' | 'onText' | 'error'> & { emptyIsUntold?: boolean }) {
+  const { field, fieldState } = useController({ control, name });
+  return (
+    <TextField
+      {...rest}
+      ref={field.ref}
+      value={(field.value as string | undefined) ?? ''}
+      onText={(text) => field.onChange(emptyIsUntold && text === '' ? undefined : text)}
+      error={fieldState.error?.message ?? null}
+    />
+  );
+}
+
+/**
+ * What is typed and no number stands in the record as none, so that the form is held up by it; the number
+ * before it is not recorded instead.
+ */
+export function FormNumber<Values extends FieldValues>({
+  control,
+  name,
+  ...rest
+}: Place<Values> & Rest<typeof NumberField, 'value' | 'onNumber' | 'onTaken' | 'error'>) {
+  const { field, fieldState } = useController({ control, name });
+  const value = field.value as number | undefined;
+  const last = useRef(value);
+  if (!Number.isNaN(value)) last.current = value;
+  return (
+    <NumberField
+      {...rest}
+      value={last.current}
+      onNumber={field.onChange}
+      onTaken={(taken) => {
+        if (!taken) field.onChange(Number.NaN);
+      }}
+      error={fieldState.error?.message ?? null}
+    />
+  );
+}
+
+const UNTOLD = 'not told';
+
+/** A choice among few; with `untold` one of them is that nobody looked, with `usual` one stands for none. */
+export function FormSegments<Values extends FieldValues>({
+  control,
+  name,
+  options,
+  untold,
+  usual,
+  ...rest
+}: Place<Values> & Rest<typeof Segments, 'value' | 'onChoice'> & { untold?: string; usual?: string }) {
+  const { field } = useController({ control, name });
+  return (
+    <Segments<string | number>
+      {...rest}
+      options={untold === undefined ? options : [...options, { value: UNTOLD, label: untold }]}
+      value={(field.value as string | number | undefined) ?? usual ?? (untold === undefined ? null : UNTOLD)}
+      onChoice={(value) => field.onChange(value === UNTOLD ? undefined : value)}
+    />
+  );
+}
+
+/** Yes, no, and nobody looked: three different things. */
+export function FormYesNo<Values extends FieldValues>({
+  control,
+  name,
+  label,
+  words = { yes: 'yes', no: 'no', untold: UNTOLD },
+}: Place<Values> & { label: string; words?: { yes: string; no: string; untold: string } }) {
+  const { field } = useController({ control, name });
+  const told = { true: 'yes', false: 'no', undefined: 'untold' }[String(field.value)] ?? 'untold';
+  return (
+    <Segments
+      label={label}
+      value={told}
+      options={(['yes', 'no', 'untold'] as const).map((value) => ({ value, label: words[value] }))}
+      onChoice={(answer) => field.onChange(answer === 'untold' ? undefined : answer === 'yes')}
+    />
+  );
+}
+
+export function FormPick<Values extends FieldValues>({
+  control,
+  name,
+  options,
+  untold,
+  ...rest
+}: Place<Values> & Rest<typeof PickOne<string>, 'value' | 'onChoice'> & { untold?: string }) {
+  const { field, fieldState } = useController({ control, name });
+  return (
+    <div className="flex min-w-0 flex-col gap-1">
+      <PickOne<string>
+        {...rest}
+        options={untold === undefined ? options : [...options, { value: UNTOLD, label: untold }]}
+        value={(field.value as string | undefined) ?? (untold === undefined ? '' : UNTOLD)}
+        onChoice={(value) => field.onChange(value === UNTOLD ? undefined : value)}
+      />
+      {fieldState.error && (
+        <p role="alert" className="text-sm text-stop">
+          {fieldState.error.message}
+        </p>
+      )}
+    </div>
+  );
+}
+
+export function FormPickSeveral<Values extends FieldValues>({
+  control,
+  name,
+  ...rest
+}: Place<Values> & Rest<typeof PickSeveral, 'values' | 'onChoice'>) {
+  const { field } = useController({ control, name });
+  return (
+    <PickSeveral {...rest} values={(field.value as string[] | undefined) ?? []} onChoice={field.onChange} />
+  );
+}
+
+export function FormToggle<Values extends FieldValues>({
+  control,
+  name,
+  label,
+}: Place<Values> & { label: string }) {
+  const { field } = useController({ control, name });
+  return <Toggle label={label} on={field.value === true} onToggle={field.onChange} />;
+}
