@@ -15,7 +15,12 @@ const project = (name, more = {}) => ({
   testMatch: ['<rootDir>/src/**/*.test.ts', '<rootDir>/src/**/*.test.tsx'],
   extensionsToTreatAsEsm: ['.ts', '.tsx'],
   transform: { '^.+\\.ts$': swc(false), '^.+\\.tsx$': swc(true) },
-  moduleNameMapper: { '^(\\.{1,2}/.*)\\.js$': '$1', '\\.css$': '<rootDir>/src/test-support/no-style.ts' },
+  moduleNameMapper: {
+    '^(\\.{1,2}/.*)\\.js$': '$1',
+    '\\.css$': '<rootDir>/src/test-support/no-style.ts',
+    // Its package calls itself a module and names a script as its main file.
+    '^@panzoom/panzoom$': '<rootDir>/../node_modules/@panzoom/panzoom/dist/panzoom.es.js',
+  },
   ...more,
 });
 

@@ -125,6 +125,7 @@ export function closedLoops(boxes: number): string {
     `${boxes} boxes answered by a resistor network: ${count(({ wrong }) => wrong.length > 0)} with a wrong`,
     `role confirmed, ${count(({ leftBehind }) => leftBehind.length > 0)} left short of what the evidence`,
     `allows, ${count(({ asked }) => asked > 2)} asked something a third time,`,
-    `${count(({ conflict }) => conflict)} with a conflict among true readings, ${steps.toFixed(1)} tests a box`,
+    `${count(({ conflict }) => conflict)} with a conflict among true readings,`,
+    `${steps.toFixed(1)} tests a box`,
   ].join(' ');
 }

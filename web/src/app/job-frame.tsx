@@ -180,16 +180,13 @@ function Phase({ to, end, children }: { to: string; end?: boolean; children: str
  */
 function SendState() {
   const { pending, questions, reached, made } = useJob();
-  const text =
-    pending > 0
-      ? `${pending} not sent yet`
-      : questions.length > 0
-        ? 'Waits for your answer'
-        : made
-          ? 'On this device only'
-          : reached
-            ? 'All sent'
-            : 'Server not reached';
+  const said = () => {
+    if (pending > 0) return `${pending} not sent yet`;
+    if (questions.length > 0) return 'Waits for your answer';
+    if (made) return 'On this device only';
+    return reached ? 'All sent' : 'Server not reached';
+  };
+  const text = said();
   return (
     <span
       role="status"

@@ -1,5 +1,6 @@
 import { RefreshCw } from 'lucide-react';
 import { useEffect, useState, useSyncExternalStore } from 'react';
+import { Listeners } from '../data/listeners.js';
 import { Button } from '../ui/button.js';
 
 /** Looked for this often while a page stays open, ms. */
@@ -12,12 +13,9 @@ const LOOK_EVERY = 3_600_000;
 class Versions {
   private waiting: ServiceWorker | null = null;
   private changed = false;
-  private readonly listeners = new Set<() => void>();
+  private readonly listeners = new Listeners();
 
-  readonly subscribe = (listener: () => void): (() => void) => {
-    this.listeners.add(listener);
-    return () => this.listeners.delete(listener);
-  };
+  readonly subscribe = this.listeners.subscribe;
   /**
    * `ready`: a newer version waits. `in use`: another tab has taken it already, and this page is of the one
    * before.
@@ -61,7 +59,7 @@ class Versions {
   }
 
   private tell(): void {
-    for (const listener of this.listeners) listener();
+    this.listeners.tell();
   }
 }
 

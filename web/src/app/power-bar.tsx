@@ -76,22 +76,12 @@ function CircuitState({
   feeding: boolean;
   dead: string | null;
 }) {
-  const { job, apply } = useJob();
-  const record = (event: Partial<JobEvent>, label: string) => {
-    const id = newId();
-    apply([putPart('event', id, { id, at: instant(), ...event })], label);
-  };
-  const last = lastSwitching(job, circuit.id);
   return (
     <Popover className="relative shrink-0">
       <PopoverButton
         className={classes(
           'flex min-h-11 items-center gap-2 rounded-md border-2 px-2.5 text-left leading-tight',
-          power.state === 'on'
-            ? 'border-live text-live'
-            : power.state === 'off'
-              ? 'border-off text-off'
-              : 'border-dashed border-rule text-ink',
+          STATE_LOOK[power.state],
           feeding && 'bg-sheet font-semibold',
         )}
       >
@@ -112,65 +102,79 @@ function CircuitState({
         anchor={{ to: 'bottom start', gap: 6, padding: 8 }}
         className="z-30 w-72 rounded-lg border border-rule bg-ground p-3 shadow-xl"
       >
-        {({ close }) => (
-          <div className="flex flex-col gap-2">
-            <p className="font-bold">
-              Breaker {circuit.breaker}, {circuit.label}
-            </p>
-            <p className="text-sm text-soft">
-              {circuit.panel} panel, {circuit.amps} A, {circuit.volts} V
-              {circuit.leg ? `, leg ${circuit.leg}` : ''}.{' '}
-              {power.since ? `Recorded ${power.state} ${timeOf(power.since)}.` : 'Never recorded.'}
-            </p>
-            <div className="flex gap-2">
-              <Button
-                kind={power.state === 'off' ? 'main' : 'plain'}
-                className="flex-1"
-                onClick={() => {
-                  record(
-                    { kind: 'switched', circuitId: circuit.id, state: 'on' },
-                    `Breaker ${circuit.breaker} switched on`,
-                  );
-                  close();
-                }}
-              >
-                Switched on
-              </Button>
-              <Button
-                kind={power.state === 'off' ? 'plain' : 'main'}
-                className="flex-1"
-                onClick={() => {
-                  record(
-                    { kind: 'switched', circuitId: circuit.id, state: 'off' },
-                    `Breaker ${circuit.breaker} switched off`,
-                  );
-                  close();
-                }}
-              >
-                Switched off
-              </Button>
-            </div>
-            {last?.id && (
-              <Button
-                kind="quiet"
-                onClick={() => {
-                  record(
-                    { kind: 'correction', of: last.id as string, circuitId: circuit.id },
-                    `Correct the record of breaker ${circuit.breaker}`,
-                  );
-                  close();
-                }}
-              >
-                That was wrong: strike the last entry
-              </Button>
-            )}
-            <p className="text-sm text-soft">
-              Off on this record is not dead: isolate, lock, and prove dead at the box before touching
-              anything.
-            </p>
-          </div>
-        )}
+        {({ close }) => <Switching circuit={circuit} power={power} onDone={close} />}
       </PopoverPanel>
     </Popover>
+  );
+}
+
+const STATE_LOOK: Record<CircuitPower['state'], string> = {
+  on: 'border-live text-live',
+  off: 'border-off text-off',
+  unknown: 'border-dashed border-rule text-ink',
+};
+
+/** What is on record of a breaker, and the touch that records its next switching. */
+function Switching({
+  circuit,
+  power,
+  onDone,
+}: {
+  circuit: Circuit;
+  power: CircuitPower;
+  onDone: () => void;
+}) {
+  const { job, apply } = useJob();
+  const record = (event: Partial<JobEvent>, label: string) => {
+    const id = newId();
+    apply([putPart('event', id, { id, at: instant(), ...event })], label);
+    onDone();
+  };
+  const last = lastSwitching(job, circuit.id);
+  const leg = circuit.leg ? `, leg ${circuit.leg}` : '';
+  const rating = `${circuit.panel} panel, ${circuit.amps} A, ${circuit.volts} V${leg}.`;
+  return (
+    <div className="flex flex-col gap-2">
+      <p className="font-bold">
+        Breaker {circuit.breaker}, {circuit.label}
+      </p>
+      <p className="text-sm text-soft">
+        {rating} {power.since ? `Recorded ${power.state} ${timeOf(power.since)}.` : 'Never recorded.'}
+      </p>
+      <div className="flex gap-2">
+        {(['on', 'off'] as const).map((state) => (
+          <Button
+            key={state}
+            // What comes next is the other state: what is off goes on, and all else is switched off.
+            kind={(power.state === 'off') === (state === 'on') ? 'main' : 'plain'}
+            className="flex-1"
+            onClick={() =>
+              record(
+                { kind: 'switched', circuitId: circuit.id, state },
+                `Breaker ${circuit.breaker} switched ${state}`,
+              )
+            }
+          >
+            Switched {state}
+          </Button>
+        ))}
+      </div>
+      {last?.id && (
+        <Button
+          kind="quiet"
+          onClick={() =>
+            record(
+              { kind: 'correction', of: last.id as string, circuitId: circuit.id },
+              `Correct the record of breaker ${circuit.breaker}`,
+            )
+          }
+        >
+          That was wrong: strike the last entry
+        </Button>
+      )}
+      <p className="text-sm text-soft">
+        Off on this record is not dead: isolate, lock, and prove dead at the box before touching anything.
+      </p>
+    </div>
   );
 }

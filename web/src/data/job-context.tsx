@@ -24,6 +24,7 @@ import {
 import { useSay } from '../ui/say.js';
 import { ApiError, isPassing } from './api.js';
 import type { BoxReckoning, Engines, HouseNews, Identified, JudgedDevice } from './engines.worker.js';
+import { Listeners } from './listeners.js';
 import { PlannerWorker } from './planner.js';
 import { browserTools } from './session/browser-tools.js';
 import { type Hindrance, JobSession, type SessionState } from './session/job-session.js';
@@ -36,11 +37,8 @@ export type House = ReadonlyMap<string, BoxReckoning>;
 class HouseAnswer {
   private current: House | null = null;
   private key = '';
-  private readonly listeners = new Set<() => void>();
-  readonly subscribe = (listener: () => void): (() => void) => {
-    this.listeners.add(listener);
-    return () => this.listeners.delete(listener);
-  };
+  private readonly listeners = new Listeners();
+  readonly subscribe = this.listeners.subscribe;
   readonly get = (): House | null => this.current;
   take({ key, boxIds, news }: HouseNews): void {
     const before = this.key === key ? this.current : null;
@@ -52,7 +50,7 @@ class HouseAnswer {
         return reckoning ? [[boxId, reckoning] as const] : [];
       }),
     );
-    for (const listener of this.listeners) listener();
+    this.listeners.tell();
   }
 }
 
@@ -82,18 +80,15 @@ type ConfirmedBoxes = ReadonlyMap<string, ReadonlyMap<string, ConfirmedRole>>;
 
 class ConfirmedAnswers {
   private current: ConfirmedBoxes = new Map();
-  private readonly listeners = new Set<() => void>();
-  readonly subscribe = (listener: () => void): (() => void) => {
-    this.listeners.add(listener);
-    return () => this.listeners.delete(listener);
-  };
+  private readonly listeners = new Listeners();
+  readonly subscribe = this.listeners.subscribe;
   readonly get = (): ConfirmedBoxes => this.current;
   take(boxId: string, identified: Identified | null): void {
     const roles = identified ? confirmedIn(identified) : new Map<string, ConfirmedRole>();
     const before = this.current.get(boxId);
     if (sameJson([...(before ?? [])], [...roles])) return;
     this.current = new Map([...this.current, [boxId, roles]]);
-    for (const listener of this.listeners) listener();
+    this.listeners.tell();
   }
 }
 
@@ -104,6 +99,14 @@ interface JobContextValue extends JobEngines {
 }
 
 const Context = createContext<JobContextValue | null>(null);
+
+/** Why a job cannot be opened here. */
+function unopenedWords(reason: unknown): string {
+  if (reason instanceof ApiError && reason.code === 'no-such-job')
+    return 'There is no such job here any more.';
+  const words = reason instanceof Error ? reason.message : String(reason);
+  return isPassing(reason) ? `${words} Trying again …` : words;
+}
 
 /** Opens a job for everything below it; what went wrong instead is given to `failed`. */
 export function JobProvider({
@@ -143,11 +146,7 @@ export function JobProvider({
         },
         (reason: unknown) => {
           if (left) return;
-          setError(
-            reason instanceof ApiError && reason.code === 'no-such-job'
-              ? 'There is no such job here any more.'
-              : `${reason instanceof Error ? reason.message : String(reason)}${isPassing(reason) ? ' Trying again …' : ''}`,
-          );
+          setError(unopenedWords(reason));
           // This device has nothing of the job to show: as soon as the server gives it, it is there.
           if (isPassing(reason)) again = setTimeout(begin, 3000);
         },

@@ -19,18 +19,17 @@ export function BoxDrawing({
   units: UnitSystem;
   planned: boolean;
 }) {
-  const { face, bodies, controls, section } = geometry;
+  const { face, section } = geometry;
   const inside = section.depth ?? Math.max(40, section.body + section.clearance);
   const total = section.setBack + section.rings.reduce((sum, ring) => sum + ring, 0) + inside;
   const needed = section.body + section.clearance;
   const reach = Math.max(total, needed);
   const width = MARGIN * 2 + face.width + GAP + reach + 8;
   const height = MARGIN * 2 + face.height + 12;
-  const at = { x: MARGIN + face.width + GAP, y: MARGIN };
   const open = section.depth !== null && needed > total;
   const says = [
     `Face ${lengthText(face.width, units)} wide and ${lengthText(face.height, units)} ` +
-      `high${face.assumed ? ', assumed' : ''}, with ${plural(controls.length, 'position')}.`,
+      `high${face.assumed ? ', assumed' : ''}, with ${plural(geometry.controls.length, 'position')}.`,
     section.depth === null
       ? 'Depth not measured.'
       : `Depth behind the finished face ${lengthText(total, units)}.`,
@@ -50,93 +49,19 @@ export function BoxDrawing({
       style={{ fontFamily: 'var(--font-sans)' }}
     >
       <g transform={`translate(${MARGIN} ${MARGIN})`}>
-        <rect
-          width={face.width}
-          height={face.height}
-          rx="2"
-          fill="var(--well)"
-          stroke="currentColor"
-          strokeWidth="1.4"
-          strokeDasharray={face.assumed ? '3 2' : undefined}
-        />
-        {bodies.map((body) => (
-          <rect
-            key={body.positions.join()}
-            x={body.x}
-            y={body.y}
-            width={body.width}
-            height={body.height}
-            rx="1.5"
-            fill="var(--sheet)"
-            stroke="currentColor"
-            strokeWidth="0.8"
-          />
-        ))}
-        {controls.map((control) => (
-          <g key={control.position}>
-            <circle
-              cx={control.x}
-              cy={control.y}
-              r="6.5"
-              fill="var(--ground)"
-              stroke="currentColor"
-              strokeWidth="0.8"
-            />
-            <text
-              x={control.x}
-              y={control.y + 2.8}
-              textAnchor="middle"
-              fontSize="8"
-              fontWeight="700"
-              fill="currentColor"
-            >
-              {control.position}
-            </text>
-          </g>
-        ))}
+        <FaceDrawing geometry={geometry} />
         <Size x1={0} x2={face.width} y={face.height + 6} text={lengthText(face.width, units)} />
       </g>
-
-      <g transform={`translate(${at.x} ${at.y})`}>
+      <g transform={`translate(${MARGIN + face.width + GAP} ${MARGIN})`}>
         <line x1="0" x2="0" y1="-8" y2={face.height + 8} stroke="currentColor" strokeWidth="2.4" />
         {section.depth !== null && <BoxOutline section={section} height={face.height} />}
         {section.deepest !== null && (
-          <>
-            <rect
-              x="0"
-              y={face.height * 0.12}
-              width={section.body}
-              height={face.height * 0.76}
-              fill="var(--sheet)"
-              stroke="currentColor"
-              strokeWidth="0.8"
-              strokeDasharray={planned ? '4 1.5' : undefined}
-            />
-            <rect
-              x={section.body}
-              y={face.height * 0.18}
-              width={section.clearance}
-              height={face.height * 0.64}
-              fill="url(#folded)"
-              stroke="currentColor"
-              strokeWidth="0.5"
-            />
-            {/* In a flat body the figure stands upright, or it would cross its outline. */}
-            <text
-              x={section.body / 2}
-              y={face.height / 2}
-              dy="2.5"
-              textAnchor="middle"
-              fontSize="7.5"
-              fontWeight="600"
-              fill="currentColor"
-              transform={
-                section.body < NARROW ? `rotate(-90 ${section.body / 2} ${face.height / 2})` : undefined
-              }
-            >
-              {lengthText(section.body, units)}
-            </text>
-          </>
+          <DeepestBody
+            section={section}
+            height={face.height}
+            text={lengthText(section.body, units)}
+            planned={planned}
+          />
         )}
         {open && (
           <line
@@ -161,6 +86,108 @@ export function BoxDrawing({
         </pattern>
       </defs>
     </svg>
+  );
+}
+
+/** The opening with what sits in it, and where a hand works it. */
+function FaceDrawing({ geometry: { face, bodies, controls } }: { geometry: BoxGeometry }) {
+  return (
+    <>
+      <rect
+        width={face.width}
+        height={face.height}
+        rx="2"
+        fill="var(--well)"
+        stroke="currentColor"
+        strokeWidth="1.4"
+        strokeDasharray={face.assumed ? '3 2' : undefined}
+      />
+      {bodies.map((body) => (
+        <rect
+          key={body.positions.join()}
+          x={body.x}
+          y={body.y}
+          width={body.width}
+          height={body.height}
+          rx="1.5"
+          fill="var(--sheet)"
+          stroke="currentColor"
+          strokeWidth="0.8"
+        />
+      ))}
+      {controls.map((control) => (
+        <g key={control.position}>
+          <circle
+            cx={control.x}
+            cy={control.y}
+            r="6.5"
+            fill="var(--ground)"
+            stroke="currentColor"
+            strokeWidth="0.8"
+          />
+          <text
+            x={control.x}
+            y={control.y + 2.8}
+            textAnchor="middle"
+            fontSize="8"
+            fontWeight="700"
+            fill="currentColor"
+          >
+            {control.position}
+          </text>
+        </g>
+      ))}
+    </>
+  );
+}
+
+/** The body that goes in deepest, with the conductors folded behind it. */
+function DeepestBody({
+  section,
+  height,
+  text,
+  planned,
+}: {
+  section: BoxGeometry['section'];
+  height: number;
+  text: string;
+  planned: boolean;
+}) {
+  return (
+    <>
+      <rect
+        x="0"
+        y={height * 0.12}
+        width={section.body}
+        height={height * 0.76}
+        fill="var(--sheet)"
+        stroke="currentColor"
+        strokeWidth="0.8"
+        strokeDasharray={planned ? '4 1.5' : undefined}
+      />
+      <rect
+        x={section.body}
+        y={height * 0.18}
+        width={section.clearance}
+        height={height * 0.64}
+        fill="url(#folded)"
+        stroke="currentColor"
+        strokeWidth="0.5"
+      />
+      {/* In a flat body the figure stands upright, or it would cross its outline. */}
+      <text
+        x={section.body / 2}
+        y={height / 2}
+        dy="2.5"
+        textAnchor="middle"
+        fontSize="7.5"
+        fontWeight="600"
+        fill="currentColor"
+        transform={section.body < NARROW ? `rotate(-90 ${section.body / 2} ${height / 2})` : undefined}
+      >
+        {text}
+      </text>
+    </>
   );
 }
 

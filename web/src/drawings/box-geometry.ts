@@ -33,50 +33,77 @@ export interface BoxGeometry {
 
 /** The box's face and its section, to one scale, from what is or will be in it. */
 export function boxGeometry(box: Box, contents: BoxContents): BoxGeometry {
+  const face = faceOf(box, contents);
+  const bodies = bodiesOf(box, contents, face);
+  return {
+    face: { x: 0, y: 0, width: face.width, height: face.height, assumed: contents.opening === null },
+    bodies,
+    controls: controlsOf(box, bodies, face),
+    section: sectionOf(box, contents),
+  };
+}
+
+interface Face {
+  width: number;
+  height: number;
+  /** The middle of what spans some gangs from one on. */
+  centreOf: (gang: number, span: number) => number;
+}
+
+function faceOf(box: Box, contents: BoxContents): Face {
   const usual = contents.practice.face;
   const { gangs } = box.enclosure;
   const width = contents.opening?.width ?? usual.width + usual.spacing * (gangs - 1);
   const height = contents.opening?.height ?? usual.height;
   const spacing = gangs > 1 ? Math.min(usual.spacing, width / gangs) : width;
   const first = (width - spacing * (gangs - 1)) / 2;
-  const centreOf = (gang: number, span: number) => first + spacing * (gang - 1) + (spacing * (span - 1)) / 2;
+  return {
+    width,
+    height,
+    centreOf: (gang, span) => first + spacing * (gang - 1) + (spacing * (span - 1)) / 2,
+  };
+}
 
-  const bodies: BoxGeometry['bodies'] = [];
-  for (const strap of contents.straps) {
+function bodiesOf(box: Box, contents: BoxContents, { height, centreOf }: Face): BoxGeometry['bodies'] {
+  return contents.straps.flatMap((strap) => {
     const own = box.positions.filter((position) => strap.positions.includes(position.index));
-    for (const { position, body } of strap.bodies) {
+    // One plate body may carry several controls: it stands in the middle of them, in the box's first gangs.
+    const shared = strap.bodies.length < own.length;
+    return strap.bodies.flatMap(({ position, body }) => {
       const place = box.positions.find((entry) => entry.index === position);
-      if (body.width === 0) continue;
-      // One plate body may carry several controls: it stands in the middle of them, in the box's first gangs.
-      const shared = strap.bodies.length < own.length;
+      if (body.width === 0) return [];
       const centre = shared
-        ? centreOf(1, Math.min(gangs, strap.gangs))
+        ? centreOf(1, Math.min(box.enclosure.gangs, strap.gangs))
         : centreOf(place?.gang ?? position, Math.max(place?.width ?? 1, strap.gangs));
-      bodies.push({
+      return {
         x: centre - body.width / 2,
         y: (height - body.height) / 2,
         width: body.width,
         height: body.height,
         positions: shared ? strap.positions : [position],
-      });
-    }
-  }
-  const controls = box.positions.map((position) => {
-    const body = bodies.find((entry) => entry.positions.includes(position.index));
-    if (!body)
-      return {
-        position: position.index,
-        x: centreOf(position.gang ?? position.index, position.width ?? 1),
-        y: height / 2,
       };
-    const order = body.positions.indexOf(position.index);
+    });
+  });
+}
+
+function controlsOf(
+  box: Box,
+  bodies: BoxGeometry['bodies'],
+  { height, centreOf }: Face,
+): BoxGeometry['controls'] {
+  return box.positions.map(({ index, gang, width }) => {
+    const body = bodies.find((entry) => entry.positions.includes(index));
+    if (!body) return { position: index, x: centreOf(gang ?? index, width ?? 1), y: height / 2 };
+    const order = body.positions.indexOf(index);
     return {
-      position: position.index,
+      position: index,
       x: body.x + (body.width * (order + 0.5)) / body.positions.length,
       y: body.y + body.height / 2,
     };
   });
+}
 
+function sectionOf({ enclosure }: Box, contents: BoxContents): BoxGeometry['section'] {
   const deepest = contents.straps
     .flatMap((strap) => strap.bodies)
     .reduce<BoxContents['straps'][number]['bodies'][number] | null>(
@@ -84,17 +111,13 @@ export function boxGeometry(box: Box, contents: BoxContents): BoxGeometry {
         most === null || entry.body.depth + entry.clearance > most.body.depth + most.clearance ? entry : most,
       null,
     );
+  const has = deepest && deepest.body.depth > 0 ? deepest : null;
   return {
-    face: { x: 0, y: 0, width, height, assumed: contents.opening === null },
-    bodies,
-    controls,
-    section: {
-      setBack: box.enclosure.setBack ?? 0,
-      rings: (box.enclosure.rings ?? []).map((ring) => ring.depth),
-      depth: box.enclosure.depth > 0 ? box.enclosure.depth : null,
-      body: deepest?.body.depth ?? 0,
-      clearance: deepest && deepest.body.depth > 0 ? deepest.clearance : 0,
-      deepest: deepest && deepest.body.depth > 0 ? deepest.position : null,
-    },
+    setBack: enclosure.setBack ?? 0,
+    rings: (enclosure.rings ?? []).map((ring) => ring.depth),
+    depth: enclosure.depth > 0 ? enclosure.depth : null,
+    body: has?.body.depth ?? 0,
+    clearance: has?.clearance ?? 0,
+    deepest: has?.position ?? null,
   };
 }

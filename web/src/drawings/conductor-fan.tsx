@@ -64,7 +64,10 @@ export function ConductorFan({
   const deviceTop = busTop + 12 + layout.joints.length * BUS;
   const height = deviceTop + layout.devices.length * DEVICE + 8;
   const width = Math.max(1, ...layout.groups.map((group) => group.to + 1)) * COLUMN;
-  const centre = (column: number) => column * COLUMN + COLUMN / 2;
+  const nameOf = (index: number) => {
+    const position = box.positions.find((entry) => entry.index === index);
+    return position ? words.existing[position.existing] : '';
+  };
   const isClashing = (at: number) => {
     const id = layout.columns.find((column) => column.at === at)?.conductor.id;
     return id !== undefined && clashing.has(id);
@@ -88,126 +91,42 @@ export function ConductorFan({
               layout={layout}
               busTop={busTop}
               deviceTop={deviceTop}
-              from={sheath(layout, column.at, centre)}
+              from={sheath(layout, column.at)}
             />
           ))}
-          {layout.joints.map((joint) => {
-            const y = busTop + 12 + joint.row * BUS;
-            return (
-              <g key={joint.jointId}>
-                <line
-                  x1={centre(joint.from)}
-                  x2={centre(joint.to)}
-                  y1={y}
-                  y2={y}
-                  stroke={joint.members.some(isClashing) ? 'var(--stop)' : 'currentColor'}
-                  strokeWidth={joint.members.some(isClashing) ? 5 : 2.5}
-                  strokeDasharray={joint.members.some(isClashing) ? '8 4' : undefined}
-                />
-                {joint.members.map((member) => (
-                  <circle key={member} cx={centre(member)} cy={y} r="5" fill="currentColor" />
-                ))}
-                <text
-                  x={centre(joint.from) + 9}
-                  y={y - 4}
-                  fontSize="11"
-                  fontWeight="600"
-                  fill="currentColor"
-                  paintOrder="stroke"
-                  stroke="var(--sheet)"
-                  strokeWidth="4"
-                >
-                  {joint.number}
-                </text>
-              </g>
-            );
-          })}
-          {layout.devices.map((device) => {
-            const y = deviceTop + device.row * DEVICE;
-            const position = box.positions.find((entry) => entry.index === device.position);
-            return (
-              <g key={device.position}>
-                <rect
-                  x={centre(device.from) - 20}
-                  y={y + 10}
-                  width={centre(device.to) - centre(device.from) + 40}
-                  height={DEVICE - 14}
-                  rx="4"
-                  fill="var(--well)"
-                  stroke="currentColor"
-                  strokeWidth="1.4"
-                />
-                {device.screws.map((screw) => (
-                  <g key={`${screw.terminal}${screw.column}`}>
-                    <circle
-                      cx={centre(screw.column)}
-                      cy={y + 10}
-                      r="7"
-                      fill="var(--sheet)"
-                      stroke="currentColor"
-                      strokeWidth="1.4"
-                    />
-                    <path
-                      d={`M${centre(screw.column) - 4} ${y + 10}h8`}
-                      stroke="currentColor"
-                      strokeWidth="1.6"
-                    />
-                    <text
-                      x={centre(screw.column) + 10}
-                      y={y + 25}
-                      fontSize="11"
-                      fontWeight="600"
-                      fill="currentColor"
-                    >
-                      {screw.terminal === 'common'
-                        ? 'com'
-                        : screw.terminal === 'ground'
-                          ? 'gnd'
-                          : screw.terminal}
-                    </text>
-                  </g>
-                ))}
-                <text x={centre(device.from) - 14} y={y + 37} fontSize="11" fill="currentColor">
-                  {device.position} {position ? words.existing[position.existing] : ''}
-                </text>
-              </g>
-            );
-          })}
+          {layout.joints.map((joint) => (
+            <JointDrawing
+              key={joint.jointId}
+              joint={joint}
+              y={busTop + 12 + joint.row * BUS}
+              clashes={joint.members.some(isClashing)}
+            />
+          ))}
+          {layout.devices.map((device) => (
+            <DeviceDrawing
+              key={device.position}
+              device={device}
+              y={deviceTop + device.row * DEVICE}
+              name={nameOf(device.position)}
+            />
+          ))}
         </svg>
 
         {layout.groups.map((group) => (
-          <div
-            key={group.cableId ?? 'made'}
-            className="absolute top-0 px-0.5"
-            style={{ left: group.from * COLUMN, width: (group.to - group.from + 1) * COLUMN }}
-          >
-            {group.cableId === null ? (
-              <div className="flex h-11 items-center justify-center text-center text-sm leading-none text-soft">
-                {group.label}
-              </div>
-            ) : (
-              <button
-                type="button"
-                onClick={() => onCable(group.cableId as string)}
-                className="flex h-11 w-full items-center justify-center gap-1 truncate rounded-t-md border-2 border-b-0 border-ink bg-well px-1 text-sm font-semibold"
-              >
-                <span className="truncate">{group.label}</span>
-                <Plus aria-hidden className="size-3.5 shrink-0" />
-                <span className="sr-only">, cable: change it or add a conductor</span>
-              </button>
-            )}
-          </div>
+          <CableHead key={group.cableId ?? 'made'} group={group} onCable={onCable} />
         ))}
 
         {layout.columns.map((column) => {
-          const label = labels.get(column.conductor.id);
           const { id } = column.conductor;
+          const label = labels.get(id);
+          const clashes = clashing.has(id);
+          const clash = clashes ? ', which cannot stand beside what it is joined with' : '';
           return (
             <button
               key={id}
               type="button"
               aria-pressed={held === id}
-              aria-label={`${inWords(column, label, words, layout, said?.get(id))}${clashing.has(id) ? ', which cannot stand beside what it is joined with' : ''}`}
+              aria-label={inWords(column, label, words, layout, said?.get(id)) + clash}
               data-conductor={id}
               onClick={() => onHold(id)}
               className={classes(
@@ -216,24 +135,146 @@ export function ConductorFan({
               )}
               style={{ left: column.at * COLUMN + 1, top: CABLE, width: COLUMN - 2, height: STRANDS + MARKS }}
             >
-              {probes.includes(id) && (
-                <svg aria-hidden="true" viewBox="0 0 20 20" className="absolute top-1 size-5 text-ink">
-                  <path d="M10 18L4 4h12z" fill="var(--sheet)" stroke="currentColor" strokeWidth="2.4" />
-                  <text x="10" y="12" textAnchor="middle" fontSize="8" fontWeight="700" fill="currentColor">
-                    {probes.indexOf(id) + 1}
-                  </text>
-                </svg>
-              )}
+              {probes.includes(id) && <ProbeMark number={probes.indexOf(id) + 1} />}
               {column.made ? (
                 <span className="mb-1 text-xs text-soft">tail</span>
               ) : (
-                <ColumnMark label={label} said={said?.get(id)} clashes={clashing.has(id)} />
+                <ColumnMark label={label} said={said?.get(id)} clashes={clashes} />
               )}
             </button>
           );
         })}
       </div>
     </div>
+  );
+}
+
+const centre = (column: number) => column * COLUMN + COLUMN / 2;
+
+function JointDrawing({
+  joint,
+  y,
+  clashes,
+}: {
+  joint: FanLayout['joints'][number];
+  y: number;
+  clashes: boolean;
+}) {
+  return (
+    <g>
+      <line
+        x1={centre(joint.from)}
+        x2={centre(joint.to)}
+        y1={y}
+        y2={y}
+        stroke={clashes ? 'var(--stop)' : 'currentColor'}
+        strokeWidth={clashes ? 5 : 2.5}
+        strokeDasharray={clashes ? '8 4' : undefined}
+      />
+      {joint.members.map((member) => (
+        <circle key={member} cx={centre(member)} cy={y} r="5" fill="currentColor" />
+      ))}
+      <text
+        x={centre(joint.from) + 9}
+        y={y - 4}
+        fontSize="11"
+        fontWeight="600"
+        fill="currentColor"
+        paintOrder="stroke"
+        stroke="var(--sheet)"
+        strokeWidth="4"
+      >
+        {joint.number}
+      </text>
+    </g>
+  );
+}
+
+/** What is written beside a screw, where the name of its terminal is too long for it. */
+const SCREW_WORDS: Readonly<Record<string, string>> = { common: 'com', ground: 'gnd' };
+
+function DeviceDrawing({
+  device,
+  y,
+  name,
+}: {
+  device: FanLayout['devices'][number];
+  y: number;
+  name: string;
+}) {
+  return (
+    <g>
+      <rect
+        x={centre(device.from) - 20}
+        y={y + 10}
+        width={centre(device.to) - centre(device.from) + 40}
+        height={DEVICE - 14}
+        rx="4"
+        fill="var(--well)"
+        stroke="currentColor"
+        strokeWidth="1.4"
+      />
+      {device.screws.map((screw) => (
+        <g key={`${screw.terminal}${screw.column}`}>
+          <circle
+            cx={centre(screw.column)}
+            cy={y + 10}
+            r="7"
+            fill="var(--sheet)"
+            stroke="currentColor"
+            strokeWidth="1.4"
+          />
+          <path d={`M${centre(screw.column) - 4} ${y + 10}h8`} stroke="currentColor" strokeWidth="1.6" />
+          <text x={centre(screw.column) + 10} y={y + 25} fontSize="11" fontWeight="600" fill="currentColor">
+            {SCREW_WORDS[screw.terminal] ?? screw.terminal}
+          </text>
+        </g>
+      ))}
+      <text x={centre(device.from) - 14} y={y + 37} fontSize="11" fill="currentColor">
+        {device.position} {name}
+      </text>
+    </g>
+  );
+}
+
+function CableHead({
+  group,
+  onCable,
+}: {
+  group: FanLayout['groups'][number];
+  onCable: (cableId: string) => void;
+}) {
+  const { cableId, from, to, label } = group;
+  return (
+    <div className="absolute top-0 px-0.5" style={{ left: from * COLUMN, width: (to - from + 1) * COLUMN }}>
+      {cableId === null ? (
+        <div className="flex h-11 items-center justify-center text-center text-sm leading-none text-soft">
+          {label}
+        </div>
+      ) : (
+        <button
+          type="button"
+          onClick={() => onCable(cableId)}
+          className="flex h-11 w-full items-center justify-center gap-1 truncate rounded-t-md border-2 border-b-0 border-ink bg-well px-1 text-sm font-semibold"
+        >
+          <span className="truncate">{label}</span>
+          <Plus aria-hidden className="size-3.5 shrink-0" />
+          <span className="sr-only">, cable: change it or add a conductor</span>
+        </button>
+      )}
+    </div>
+  );
+}
+
+/** Where a lead of the proposed test goes. */
+function ProbeMark({ number }: { number: number }) {
+  return (
+    <svg aria-hidden="true" viewBox="0 0 20 20" className="absolute top-1 size-5 text-ink">
+      <path d="M10 18L4 4h12z" fill="var(--sheet)" stroke="currentColor" strokeWidth="2.4" />
+      <text x="10" y="12" textAnchor="middle" fontSize="8" fontWeight="700" fill="currentColor">
+        {number}
+      </text>
+    </svg>
   );
 }
 
@@ -269,7 +310,7 @@ function ColumnMark({
 }
 
 /** Where a conductor leaves its sheath: drawn together at the cable's middle, as they do. */
-function sheath(layout: FanLayout, column: number, centre: (column: number) => number): number {
+function sheath(layout: FanLayout, column: number): number {
   const group = layout.groups.find((entry) => column >= entry.from && column <= entry.to);
   if (!group) return centre(column);
   const middle = (centre(group.from) + centre(group.to)) / 2;

@@ -84,11 +84,19 @@ const ACTIONS: Record<Blocker['code'], string> = {
   'pairing-failed': 'Try to pair it again',
 };
 
-function NextAction({ box, progress }: { box: Box; progress: BoxProgress }) {
-  const { job, known, apply } = useJob();
-  const next = progress.blockers.find((blocker) => blocker.stage === progress.next);
-  if (!next)
-    return <p className="rounded-md border-2 border-ink bg-sheet p-3 font-semibold">This box is done.</p>;
+/** The one touch that goes on from a blocker: where it leads, what it records, or which field it asks for. */
+function Action({
+  box,
+  code,
+  position,
+}: {
+  box: Box;
+  code: keyof typeof ACTIONS;
+  /** Where a device is to be chosen. */
+  position: number | undefined;
+}) {
+  const { job, apply } = useJob();
+  const does = ACTIONS[code];
   const recordMounted = () => {
     const id = newId();
     apply(
@@ -96,6 +104,35 @@ function NextAction({ box, progress }: { box: Box; progress: BoxProgress }) {
       `${box.name} wired and mounted`,
     );
   };
+  if (code === 'not-mounted')
+    return (
+      <>
+        <p className="text-sm">
+          Wire it dead: breaker off and locked, proved dead at the face and again with the device out.
+        </p>
+        <Button kind="main" onClick={recordMounted}>
+          Record: wired and mounted
+        </Button>
+      </>
+    );
+  if (code === 'not-paired' || code === 'pairing-failed')
+    return <ActionLink to={paths.pair(job.id)}>{does}</ActionLink>;
+  if ((code === 'not-chosen' || code === 'over-full' || code === 'too-deep') && position !== undefined)
+    return <ActionLink to={paths.place(job.id, box.id, position)}>{does}</ActionLink>;
+  const field = FOCUS[code];
+  if (!field) return <p className="font-semibold">{does}</p>;
+  return (
+    <Button kind="main" onClick={() => document.querySelector<HTMLInputElement>(field)?.focus()}>
+      {does}
+    </Button>
+  );
+}
+
+function NextAction({ box, progress }: { box: Box; progress: BoxProgress }) {
+  const { known } = useJob();
+  const next = progress.blockers.find((blocker) => blocker.stage === progress.next);
+  if (!next)
+    return <p className="rounded-md border-2 border-ink bg-sheet p-3 font-semibold">This box is done.</p>;
   const open = box.positions.find(
     (position) => position.need?.smart && !known.selections.has(placeKey(box.id, position.index)),
   );
@@ -105,29 +142,7 @@ function NextAction({ box, progress }: { box: Box; progress: BoxProgress }) {
   return (
     <section aria-label="Next" className="flex flex-col gap-2 rounded-md border-2 border-ink bg-sheet p-3">
       <h2 className="text-sm font-semibold text-soft">Next, before it counts as {next.stage}</h2>
-      {next.code === 'not-mounted' ? (
-        <>
-          <p className="text-sm">
-            Wire it dead: breaker off and locked, proved dead at the face and again with the device out.
-          </p>
-          <Button kind="main" onClick={recordMounted}>
-            Record: wired and mounted
-          </Button>
-        </>
-      ) : next.code === 'not-paired' || next.code === 'pairing-failed' ? (
-        <ActionLink to={paths.pair(job.id)}>{ACTIONS[next.code]}</ActionLink>
-      ) : (next.code === 'not-chosen' || next.code === 'over-full' || next.code === 'too-deep') && target ? (
-        <ActionLink to={paths.place(job.id, box.id, target.index)}>{ACTIONS[next.code]}</ActionLink>
-      ) : FOCUS[next.code] ? (
-        <Button
-          kind="main"
-          onClick={() => document.querySelector<HTMLInputElement>(FOCUS[next.code] as string)?.focus()}
-        >
-          {ACTIONS[next.code]}
-        </Button>
-      ) : (
-        <p className="font-semibold">{ACTIONS[next.code]}</p>
-      )}
+      <Action box={box} code={next.code} position={target?.index} />
       <p className="text-sm text-soft">
         {blockerText(next)}
         {rest.length > 0 && `; then ${rest.map(blockerText).join('; ')}`}

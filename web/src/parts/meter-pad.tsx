@@ -30,7 +30,7 @@ export function MeterPad({
       label={label}
       unit="V"
       most={most}
-      tooMuch={`Nothing in a house of this supply shows more than ${most} V. Look at the meter's range again.`}
+      tooMuch={`No house of this supply shows more than ${most} V. Look at the meter's range again.`}
       onEnter={onValue}
     />
   );

@@ -17,7 +17,8 @@ export function useShortcuts(shortcuts: Shortcuts): void {
         ) !== null;
       const mod = event.ctrlKey || event.metaKey;
       const shift = mod && event.shiftKey ? 'shift+' : '';
-      const key = `${mod ? 'mod+' : ''}${shift}${event.key.length === 1 ? event.key.toLowerCase() : event.key}`;
+      const pressed = event.key.length === 1 ? event.key.toLowerCase() : event.key;
+      const key = `${mod ? 'mod+' : ''}${shift}${pressed}`;
       const run = current.current[key];
       if (!run || (typing && !mod) || (mod && target.closest('input, textarea'))) return;
       event.preventDefault();

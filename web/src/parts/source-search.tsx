@@ -105,29 +105,44 @@ export function SourceSearch({ box, stop }: { box: Box; stop: Stop }) {
           )}
         </div>
       ) : (
-        <div className="flex flex-col gap-2">
-          <p className="font-semibold">Breaker {name(trying)} is off. Look again:</p>
-          {last.tool === 'volts' || last.tool === 'volts-low-z' ? (
-            <MeterPad label="Voltage" tool={last.tool} onValue={answer} />
-          ) : (
-            <div className="grid grid-cols-2 gap-2">
-              <Button className="min-h-16 text-lg" onClick={() => answer(last.value)}>
-                Still live
-              </Button>
-              <Button
-                className="min-h-16 text-lg"
-                onClick={() => answer(last.tool === 'lamp' ? 'dark' : 'quiet')}
-              >
-                No longer live
-              </Button>
-            </div>
-          )}
-          <Button kind="quiet" onClick={() => setTrying(null)}>
-            Another breaker
+        <LookAgain last={last} breaker={name(trying)} onAnswer={answer} onAnother={() => setTrying(null)} />
+      )}
+      {job.circuits.length === 0 && <p>No breaker is recorded yet: add them under House.</p>}
+    </div>
+  );
+}
+
+/** The same look as before, with one breaker more off. */
+function LookAgain({
+  last,
+  breaker,
+  onAnswer,
+  onAnother,
+}: {
+  last: Reading;
+  breaker: string;
+  onAnswer: (value: Reading['value']) => void;
+  onAnother: () => void;
+}) {
+  const gone = last.tool === 'lamp' ? 'dark' : 'quiet';
+  return (
+    <div className="flex flex-col gap-2">
+      <p className="font-semibold">Breaker {breaker} is off. Look again:</p>
+      {last.tool === 'volts' || last.tool === 'volts-low-z' ? (
+        <MeterPad label="Voltage" tool={last.tool} onValue={onAnswer} />
+      ) : (
+        <div className="grid grid-cols-2 gap-2">
+          <Button className="min-h-16 text-lg" onClick={() => onAnswer(last.value)}>
+            Still live
+          </Button>
+          <Button className="min-h-16 text-lg" onClick={() => onAnswer(gone)}>
+            No longer live
           </Button>
         </div>
       )}
-      {job.circuits.length === 0 && <p>No breaker is recorded yet: add them under House.</p>}
+      <Button kind="quiet" onClick={onAnother}>
+        Another breaker
+      </Button>
     </div>
   );
 }

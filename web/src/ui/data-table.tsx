@@ -128,7 +128,7 @@ export function DataTable<Row extends object>({
                   {...(column.names ? { scope: 'row' as const } : {})}
                   className={classes(
                     'py-1 pr-3 align-middle font-normal',
-                    column.align === 'right' ? 'text-right tabular-nums' : 'text-left',
+                    column.align === 'right' ? 'text-right tabular-nums whitespace-nowrap' : 'text-left',
                     column.className,
                   )}
                 >
@@ -175,7 +175,11 @@ function Heading<Row>({
         <button
           type="button"
           onClick={onSort}
-          className="inline-flex min-h-11 items-center gap-1 rounded-md hover:text-ink"
+          className={classes(
+            'inline-flex min-h-11 items-center gap-1 rounded-md whitespace-nowrap hover:text-ink',
+            // The arrow stands where the column has no edge of its own.
+            column.align === 'right' && 'flex-row-reverse',
+          )}
         >
           {column.head}
           <Arrow aria-hidden className={classes('size-4', !sorted && 'invisible')} />

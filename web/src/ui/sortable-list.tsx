@@ -99,7 +99,9 @@ function SortableRow({
         isDragging && 'relative z-10 bg-well',
       )}
     >
-      {!single && (
+      {single ? (
+        <span className="w-11 shrink-0" />
+      ) : (
         <button
           type="button"
           ref={setActivatorNodeRef}

@@ -12,6 +12,7 @@ import {
 } from '@inventario/core';
 import { type Api, ApiError } from '../api.js';
 import { instant, newId } from '../ids.js';
+import { Listeners } from '../listeners.js';
 import { jobOnBase, recordsGone } from './job-on-base.js';
 import type { Base, KeptStore, Question } from './kept-store.js';
 import { LiveChanges, type OpenStream } from './live-changes.js';
@@ -78,7 +79,7 @@ export class JobSession {
   private reading: Promise<void> | undefined;
   private closed = false;
   private shown: Job;
-  private readonly listeners = new Set<() => void>();
+  private readonly listeners = new Listeners();
   private current: SessionState;
   private readonly outbox: Outbox;
   private readonly sender: Sender;
@@ -171,10 +172,7 @@ export class JobSession {
     for (const wake of WAKING) globalThis.removeEventListener?.(wake, this.hurry);
   }
 
-  readonly subscribe = (listener: () => void): (() => void) => {
-    this.listeners.add(listener);
-    return () => this.listeners.delete(listener);
-  };
+  readonly subscribe = this.listeners.subscribe;
   readonly state = (): SessionState => this.current;
 
   /** Once everything recorded so far is on this device. */
@@ -569,7 +567,7 @@ export class JobSession {
 
   private changed(): void {
     this.current = this.makeState();
-    for (const listener of this.listeners) listener();
+    this.listeners.tell();
   }
 
   private makeState(): SessionState {

@@ -1,4 +1,5 @@
 import { ApiError, isPassing, UnreachableError } from '../api.js';
+import { Listeners } from '../listeners.js';
 import type { KeptStore, WaitingPhoto } from './kept-store.js';
 
 /** What is kept of a photograph until the server has it. */
@@ -21,7 +22,7 @@ type Send = (photo: WaitingPhoto) => Promise<unknown>;
 export class PhotoQueue {
   private waiting: ReadonlyMap<string, Waiting> = new Map();
   private readonly unkept = new Map<string, WaitingPhoto>();
-  private readonly listeners = new Set<() => void>();
+  private readonly listeners = new Listeners();
   private sending = false;
 
   constructor(
@@ -41,10 +42,7 @@ export class PhotoQueue {
     );
   }
 
-  readonly subscribe = (listener: () => void): (() => void) => {
-    this.listeners.add(listener);
-    return () => this.listeners.delete(listener);
-  };
+  readonly subscribe = this.listeners.subscribe;
   readonly state = (): ReadonlyMap<string, Waiting> => this.waiting;
 
   /**
@@ -102,7 +100,7 @@ export class PhotoQueue {
   private put(entries: (readonly [string, Waiting])[]): void {
     if (entries.length === 0) return;
     this.waiting = new Map([...this.waiting, ...entries]);
-    for (const listener of this.listeners) listener();
+    this.listeners.tell();
   }
 
   private drop(photoId: string): void {
@@ -110,6 +108,6 @@ export class PhotoQueue {
     // The address stays good while the page lives: an image that shows it must not go blank.
     next.delete(photoId);
     this.waiting = next;
-    for (const listener of this.listeners) listener();
+    this.listeners.tell();
   }
 }

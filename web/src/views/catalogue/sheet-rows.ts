@@ -59,15 +59,19 @@ export function sheetRows(
     {
       name: 'From several places',
       text: (device.multiLocation ?? [])
-        .map(
-          (entry) =>
-            `${STRATEGY_WORDS[entry.strategy]}${entry.partnerIds?.length ? ` with ${entry.partnerIds.map(deviceName).join(', ')}` : ''}`,
-        )
+        .map(({ strategy, partnerIds = [] }) => {
+          const partners = partnerIds.length > 0 ? ` with ${partnerIds.map(deviceName).join(', ')}` : '';
+          return STRATEGY_WORDS[strategy] + partners;
+        })
         .join('; '),
     },
     {
       name: 'Radio',
-      text: `${RADIO_WORDS[device.radio]}${device.hubId ? ` through ${known.hubs.get(device.hubId)?.name ?? device.hubId}` : ''}${device.wifiBands ? `, ${device.wifiBands.join(' and ')} GHz` : ''}`,
+      text: [
+        RADIO_WORDS[device.radio],
+        device.hubId ? ` through ${known.hubs.get(device.hubId)?.name ?? device.hubId}` : '',
+        device.wifiBands ? `, ${device.wifiBands.join(' and ')} GHz` : '',
+      ].join(''),
     },
     { name: 'Repeats the mesh', text: yes(device.repeater) },
     { name: 'Assistants', text: device.platforms.join(', ') },

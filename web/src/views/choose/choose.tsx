@@ -5,11 +5,13 @@ import {
   type Device,
   deviceName,
   moneyText,
+  type PlanChoice,
   type Position,
   placeKey,
   putPart,
   RADIO_WORDS,
   RULE_WORDS,
+  type Selection,
   STRATEGY_WORDS,
   type Strategy,
   stoppedBy,
@@ -56,20 +58,19 @@ function Place({ box, position }: { box: Box; position: Position }) {
   const { job, known, apply, applyAndSay } = useJob();
   const house = useHouse();
   const judged = usePlace(box.id, position.index);
-  const [show, setShow] = useState<Show>('possible');
   const selection = known.selections.get(placeKey(box.id, position.index));
-  const rows = bestFirst(judged ?? [], known.devices);
-  const possible = rows.filter((row) => row.best.verdict !== 'no' || row.device.id === selection?.deviceId);
-  const counts = (verdict: Verdict) => rows.filter((row) => row.best.verdict === verdict).length;
-  const shown = show === 'all' ? rows : possible;
   const loads = position.loadIds.map((id) => known.loads.get(id)?.name).join(' and ');
 
+  const here = { boxId: box.id, position: position.index };
   const choose = (candidate: JudgedDevice, against?: string) => {
     const device = known.devices.get(candidate.deviceId) as Device;
     const parts = [
-      selectionPart(box.id, position.index, candidate.deviceId, candidate.strategy, candidate.with, against),
+      selectionPart(
+        { ...here, deviceId: candidate.deviceId, strategy: candidate.strategy, with: candidate.with },
+        against,
+      ),
       ...candidate.partners.map((partner) =>
-        selectionPart(partner.boxId, partner.position, partner.deviceId, candidate.strategy, []),
+        selectionPart({ ...partner, strategy: candidate.strategy, with: [] }),
       ),
     ];
     const also = candidate.partners.length > 0 ? ', its partner with it' : '';
@@ -81,7 +82,7 @@ function Place({ box, position }: { box: Box; position: Position }) {
   };
   const keep = () =>
     apply(
-      [selectionPart(box.id, position.index, null, 'single', [])],
+      [selectionPart({ ...here, deviceId: null, strategy: 'single', with: [] })],
       `The mechanical switch stays at ${box.name}`,
     );
 
@@ -101,55 +102,81 @@ function Place({ box, position }: { box: Box; position: Position }) {
           {loads && `, ${loads}`}?
         </h1>
       </div>
-      {!judged && <p>Being judged …</p>}
-      {judged && (
-        <>
-          <p className="mb-2">
-            Of {rows.length} devices {counts('fits')} fit, {counts('fits-with')} fit with a part,{' '}
-            {counts('unproved')} are not proved, {counts('no')} do not go here.
-          </p>
-          <StoppedBy judged={judged} />
-          <div className="mb-3 flex flex-wrap items-end gap-3">
-            <Segments
-              label="Show"
-              hideLabel
-              value={show}
-              options={[
-                { value: 'possible', label: `Possible (${possible.length})` },
-                { value: 'all', label: `All, with what stops them (${rows.length})` },
-              ]}
-              onChoice={setShow}
-            />
-            <Button onClick={keep} aria-pressed={selection?.deviceId === null}>
-              Keep the mechanical switch
-            </Button>
-          </div>
-          {shown.length === 0 && (
-            <Empty title="No device of the catalogue can go here">
-              <p>
-                Show all to read what stops each; a deeper box, another finding or another device may open the
-                way.
-              </p>
-            </Empty>
-          )}
-          <ul className="flex flex-col gap-2">
-            {shown.map(({ device, best, others }) => (
-              <Candidate
-                key={device.id}
-                device={device}
-                best={best}
-                others={others}
-                chosen={selection?.deviceId === device.id ? selection.strategy : null}
-                against={selection?.deviceId === device.id ? (selection.against ?? null) : null}
-                boxId={box.id}
-                currency={job.money?.currency}
-                onChoose={choose}
-              />
-            ))}
-          </ul>
-        </>
+      {judged ? (
+        <Judged judged={judged} box={box} selection={selection} onChoose={choose} onKeep={keep} />
+      ) : (
+        <p>Being judged …</p>
       )}
     </Bench>
+  );
+}
+
+/** Every device judged for the place: in sum, what stops them, and one after the other. */
+function Judged({
+  judged,
+  box,
+  selection,
+  onChoose,
+  onKeep,
+}: {
+  judged: JudgedDevice[];
+  box: Box;
+  selection: Selection | undefined;
+  onChoose: CandidateProps['onChoose'];
+  onKeep: () => void;
+}) {
+  const { job, known } = useJob();
+  const [show, setShow] = useState<Show>('possible');
+  const rows = bestFirst(judged, known.devices);
+  const possible = rows.filter((row) => row.best.verdict !== 'no' || row.device.id === selection?.deviceId);
+  const counts = (verdict: Verdict) => rows.filter((row) => row.best.verdict === verdict).length;
+  const shown = show === 'all' ? rows : possible;
+  return (
+    <>
+      <p className="mb-2">
+        Of {rows.length} devices {counts('fits')} fit, {counts('fits-with')} fit with a part,{' '}
+        {counts('unproved')} are not proved, {counts('no')} do not go here.
+      </p>
+      <StoppedBy judged={judged} />
+      <div className="mb-3 flex flex-wrap items-end gap-3">
+        <Segments
+          label="Show"
+          hideLabel
+          value={show}
+          options={[
+            { value: 'possible', label: `Possible (${possible.length})` },
+            { value: 'all', label: `All, with what stops them (${rows.length})` },
+          ]}
+          onChoice={setShow}
+        />
+        <Button onClick={onKeep} aria-pressed={selection?.deviceId === null}>
+          Keep the mechanical switch
+        </Button>
+      </div>
+      {shown.length === 0 && (
+        <Empty title="No device of the catalogue can go here">
+          <p>
+            Show all to read what stops each; a deeper box, another finding or another device may open the
+            way.
+          </p>
+        </Empty>
+      )}
+      <ul className="flex flex-col gap-2">
+        {shown.map(({ device, best, others }) => (
+          <Candidate
+            key={device.id}
+            device={device}
+            best={best}
+            others={others}
+            chosen={selection?.deviceId === device.id ? selection.strategy : null}
+            against={selection?.deviceId === device.id ? (selection.against ?? null) : null}
+            boxId={box.id}
+            currency={job.money?.currency}
+            onChoose={onChoose}
+          />
+        ))}
+      </ul>
+    </>
   );
 }
 
@@ -167,21 +194,19 @@ function StoppedBy({ judged }: { judged: readonly JudgedDevice[] }) {
   );
 }
 
+/** @param against why it is chosen although a rule stops it */
 function selectionPart(
-  boxId: string,
-  position: number,
-  deviceId: string | null,
-  strategy: Strategy,
-  parts: readonly string[],
+  choice: Pick<PlanChoice, 'boxId' | 'position' | 'deviceId' | 'strategy' | 'with'>,
   against?: string,
 ) {
+  const { boxId, position, deviceId, strategy, with: parts } = choice;
   return putPart('selection', placeKey(boxId, position), {
     boxId,
     position,
     deviceId,
     strategy,
     with: [...parts],
-    ...(against ? { against } : {}),
+    against: against || undefined,
   });
 }
 
@@ -201,6 +226,10 @@ function Candidate({ device, best, others, chosen, against, boxId, currency, onC
   const { known } = useJob();
   const [asking, setAsking] = useState(false);
   const stopped = best.verdict === 'no';
+  const partners = best.partners.map(({ boxId: far, deviceId }) => {
+    const gets = deviceId ? nameOf(known.devices.get(deviceId)) : 'no device';
+    return `${known.boxes.get(far)?.name} gets ${gets}`;
+  });
   const parts = best.with.map((id) => known.job.catalogue.parts.find((part) => part.id === id)?.name ?? id);
   return (
     <li
@@ -232,9 +261,7 @@ function Candidate({ device, best, others, chosen, against, boxId, currency, onC
       {(best.strategy !== 'single' || parts.length > 0) && (
         <p className="pl-0 text-sm sm:pl-31">
           {best.strategy !== 'single' && STRATEGY_WORDS[best.strategy]}
-          {best.partners.length > 0 &&
-            ': ' +
-              `${best.partners.map((partner) => `${known.boxes.get(partner.boxId)?.name} gets ${partner.deviceId ? nameOf(known.devices.get(partner.deviceId)) : 'no device'}`).join(', ')}`}
+          {partners.length > 0 && `: ${partners.join(', ')}`}
           {parts.length > 0 && ` with ${parts.join(', ')}`}
         </p>
       )}
@@ -281,18 +308,15 @@ function Settle({ reason, boxId }: { reason: JudgedDevice['reasons'][number]; bo
   const { settles } = reason;
   if (!settles) return null;
   const [farBox = '', farIndex = ''] = reason.place?.split('/') ?? [];
-  const to =
-    settles.by === 'test'
-      ? `${paths.box(job.id, boxId)}?test=${settles.role}`
-      : settles.where === 'partner' && reason.place
-        ? paths.place(job.id, farBox, Number(farIndex))
-        : settles.where === 'load'
-          ? paths.house(job.id)
-          : settles.where === 'circuit'
-            ? paths.panel(job.id)
-            : paths.box(job.id, boxId);
+  const there = () => {
+    const box = paths.box(job.id, boxId);
+    if (settles.by === 'test') return `${box}?test=${settles.role}`;
+    if (settles.where === 'partner' && reason.place) return paths.place(job.id, farBox, Number(farIndex));
+    if (settles.where === 'load') return paths.house(job.id);
+    return settles.where === 'circuit' ? paths.panel(job.id) : box;
+  };
   return (
-    <Link className="inline-flex min-h-6 items-center gap-1 font-semibold underline" to={to}>
+    <Link className="inline-flex min-h-6 items-center gap-1 font-semibold underline" to={there()}>
       {settles.by === 'test' ? 'Test: ' : 'Settle it: '}
       {settles.says}
     </Link>

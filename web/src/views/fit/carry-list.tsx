@@ -89,8 +89,8 @@ export function CircuitList() {
       {circuits.map(({ circuit, carry }) => (
         <li key={circuit.id} className="text-sm">
           <p>
-            <strong>Breaker {circuit.breaker}</strong> {circuit.label}: {round(carry.amps)} of {circuit.amps}{' '}
-            A
+            <strong>Breaker {circuit.breaker}</strong> {circuit.label}:{' '}
+            {`${round(carry.amps)} of ${circuit.amps} A`}
           </p>
           <Bar share={carry.share} limit={1} />
           <CircuitNotes carry={carry} breaker={circuit.amps} />
@@ -112,8 +112,9 @@ function CircuitNotes({ carry, breaker }: { carry: CircuitCarry; breaker: number
       )}
       {carry.conductor && (
         <p className="font-semibold text-stop">
-          {wireSizeText(carry.conductor.size)} in {known.boxes.get(carry.conductor.boxId)?.name} goes with{' '}
-          {carry.conductor.amps} A, not {breaker} A: read both again, and ask a licensed electrician.
+          {wireSizeText(carry.conductor.size)} in {known.boxes.get(carry.conductor.boxId)?.name} goes{' '}
+          {`with ${carry.conductor.amps} A`}, not {breaker} A: read both again, and ask a licensed
+          electrician.
         </p>
       )}
     </>

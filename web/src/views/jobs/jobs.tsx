@@ -22,23 +22,12 @@ const isArchive = (file: File) => file.type === 'application/zip' || file.name.e
 /** With fewer jobs than these nobody needs to search. */
 const MANY = 8;
 
-/** Where was I? The job last touched stands first. */
-export function JobsView() {
-  const [search, setSearch] = useState('');
-  const jobs = useInfiniteQuery({
-    queryKey: ['jobs', search],
-    queryFn: ({ pageParam }) => api.jobs(search, pageParam),
-    initialPageParam: undefined as string | undefined,
-    getNextPageParam: (page) => page.next ?? undefined,
-    placeholderData: (before) => before,
-  });
-  const here = useQuery({ queryKey: ['kept-jobs'], queryFn: () => keptStore().jobs() });
+/** Jobs taken in, into the bin and back, and kept on this device; what hinders is said. */
+function useJobsInAndOut() {
   const queries = useQueryClient();
   const say = useSay();
   const [refused, setRefused] = useState<Refused | null>(null);
   const changed = () => queries.invalidateQueries({ queryKey: ['jobs'] });
-  // What a new job begins with is brought while there is a network.
-  useEffect(() => void shelvedCatalogue().catch(() => {}), []);
 
   const takeIn = async (chosen: File, existing?: 'replace' | 'copy') => {
     try {
@@ -67,6 +56,29 @@ export function JobsView() {
   };
   const failing = (work: Promise<void>) =>
     void work.catch((error: unknown) => say(error instanceof Error ? error.message : String(error)));
+  return {
+    refused,
+    forgetRefused: () => setRefused(null),
+    takeIn: (chosen: File, existing?: 'replace' | 'copy') => void takeIn(chosen, existing),
+    remove: (summary: JobSummary) => failing(remove(summary)),
+    keep: (summary: JobSummary) => failing(keep(summary)),
+  };
+}
+
+/** Where was I? The job last touched stands first. */
+export function JobsView() {
+  const [search, setSearch] = useState('');
+  const jobs = useInfiniteQuery({
+    queryKey: ['jobs', search],
+    queryFn: ({ pageParam }) => api.jobs(search, pageParam),
+    initialPageParam: undefined as string | undefined,
+    getNextPageParam: (page) => page.next ?? undefined,
+    placeholderData: (before) => before,
+  });
+  const here = useQuery({ queryKey: ['kept-jobs'], queryFn: () => keptStore().jobs() });
+  const { refused, forgetRefused, takeIn, remove, keep } = useJobsInAndOut();
+  // What a new job begins with is brought while there is a network.
+  useEffect(() => void shelvedCatalogue().catch(() => {}), []);
 
   const listed = jobs.data?.pages.flatMap((page) => page.jobs) ?? [];
   const onlyHere = (here.data ?? []).filter(
@@ -75,7 +87,7 @@ export function JobsView() {
   const keptIds = new Set((here.data ?? []).map((job) => job.id));
   return (
     <div className="mx-auto flex min-h-dvh max-w-5xl flex-col gap-5 p-4 sm:p-8">
-      <JobsHeader here={here.data ?? []} onFile={(chosen) => void takeIn(chosen)} />
+      <JobsHeader here={here.data ?? []} onFile={takeIn} />
       <Insecure />
       <main className="flex flex-col gap-3">
         {jobs.isPending && <p>Looking for your jobs …</p>}
@@ -111,8 +123,8 @@ export function JobsView() {
             key={summary.id}
             summary={summary}
             isKept={keptIds.has(summary.id)}
-            onKeep={() => failing(keep(summary))}
-            onRemove={() => failing(remove(summary))}
+            onKeep={() => keep(summary)}
+            onRemove={() => remove(summary)}
           />
         ))}
         {jobs.hasNextPage && <Button onClick={() => void jobs.fetchNextPage()}>More jobs</Button>}
@@ -121,11 +133,7 @@ export function JobsView() {
         Work on fixed wiring can kill and can burn a house down. Inventario records and computes; local codes,
         the maker’s instructions and licensed practice rule.
       </footer>
-      <ImportDialog
-        refused={refused}
-        onClose={() => setRefused(null)}
-        onTake={(chosen, existing) => void takeIn(chosen, existing)}
-      />
+      <ImportDialog refused={refused} onClose={forgetRefused} onTake={takeIn} />
     </div>
   );
 }

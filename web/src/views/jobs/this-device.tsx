@@ -90,8 +90,8 @@ const megabytes = (bytes: number) =>
   bytes < 1e9 ? `${(bytes / 1e6).toFixed(1)} MB` : `${(bytes / 1e9).toFixed(1)} GB`;
 
 function roomWords({ used, left, stays }: Room): string {
-  const amount =
-    used === null ? 'The browser does not tell how much room is used.' : `${megabytes(used)} used here`;
+  const stay = stays ? ' The browser keeps it until you take it off.' : '';
+  if (used === null) return `The browser does not tell how much room is used.${stay}`;
   const rest = left === null ? '' : `, ${megabytes(left)} left`;
-  return `${amount}${used === null ? '' : `${rest}.`}${stays ? ' The browser keeps it until you take it off.' : ''}`;
+  return `${megabytes(used)} used here${rest}.${stay}`;
 }

@@ -187,7 +187,7 @@ function ShelfTable({ label, lines }: { label: string; lines: readonly MaterialL
         head: 'To buy',
         value: ({ toBuy }) => toBuy,
         align: 'right',
-        className: 'w-18 text-lg',
+        className: 'w-20 text-lg',
         cell: (line) => <strong>{line.toBuy === 0 ? '–' : counted(line, line.toBuy)}</strong>,
       },
       {
@@ -195,17 +195,24 @@ function ShelfTable({ label, lines }: { label: string; lines: readonly MaterialL
         head: 'What',
         names: true,
         value: ({ what }) => what,
-        cell: (line) => <What line={line} />,
+        cell: (line) => <What line={line} currency={currency} />,
       },
       {
         id: 'price',
         head: 'Price',
         value: ({ price }) => price ?? 0,
         align: 'right',
-        className: 'w-28',
+        className: 'hidden w-28 sm:table-cell',
         cell: ({ price }) => (price === null ? '' : moneyText(price, currency)),
       },
-      { id: 'hand', head: 'In hand', hideHead: true, align: 'right', cell: (line) => <InHand line={line} /> },
+      {
+        id: 'hand',
+        head: 'In hand',
+        hideHead: true,
+        align: 'right',
+        className: 'sm:w-48',
+        cell: (line) => <InHand line={line} />,
+      },
     ],
     [currency],
   );
@@ -220,7 +227,7 @@ function ShelfTable({ label, lines }: { label: string; lines: readonly MaterialL
   );
 }
 
-function What({ line }: { line: MaterialLine }) {
+function What({ line, currency }: { line: MaterialLine; currency: string | undefined }) {
   const shown = (count: number) => counted(line, count);
   return (
     <>
@@ -232,6 +239,7 @@ function What({ line }: { line: MaterialLine }) {
         {line.fitted > 0 && `, ${shown(line.fitted)} fitted`}
         {line.inHand > 0 && `, ${shown(line.inHand)} in hand`}
         {line.boxIds.length > 0 && `; ${plural(line.boxIds.length, 'box', 'boxes')}`}
+        {line.price !== null && <span className="sm:hidden">; {moneyText(line.price, currency)}</span>}
       </span>
     </>
   );

@@ -140,17 +140,9 @@ const STEP_WORDS: Record<JoinState['step'], string> = {
   done: 'joined',
 };
 
-/** One try after another; every one is kept. */
-function Attempt({
-  task,
-  phoneBand,
-  hindrance,
-}: {
-  task: PairingTask;
-  phoneBand: Band;
-  hindrance: ReturnType<typeof pairingHindrance>;
-}) {
-  const { known, apply } = useJob();
+/** Joins a device over the site, step by step, and records what came of it; a try is never lost. */
+function useJoining(task: PairingTask, phoneBand: Band, powered: boolean) {
+  const { apply } = useJob();
   const [state, setState] = useState<JoinState | null>(null);
   const [running, setRunning] = useState(false);
   const left = useRef(false);
@@ -161,7 +153,6 @@ function Attempt({
     };
   }, []);
   const rssi = signalAt(task.box)?.rssi ?? null;
-  const breaker = task.box.circuitIds.map((id) => known.circuits.get(id)?.breaker).join(', ');
 
   const record = (outcome: Pick<PairingAttempt, 'outcome'> & Partial<PairingAttempt>) => {
     const attempt: PairingAttempt = {
@@ -176,29 +167,29 @@ function Attempt({
       outcome.outcome === 'joined' ? `${task.box.name} joined` : `${task.box.name} did not join`,
     );
   };
-  const attempt = async () => {
+  const join = async () => {
     setRunning(true);
     try {
-      let join = await api.startJoin({
+      let step = await api.startJoin({
         deviceId: task.device.id,
-        place: `${placeKey(task.box.id, task.position.index)}/${task.channel}`,
+        place: keyOf(task),
         radio: task.device.radio,
         deviceBands: task.device.wifiBands ?? [],
         phoneBand,
-        rssi: rssi ?? -60,
+        rssi: rssi ?? UNREAD_RSSI,
         needsHub: task.device.hubId !== undefined,
-        powered: hindrance !== 'circuit-off',
+        powered,
       });
-      while (join.state === 'running') {
-        setState(join);
-        await new Promise((done) => setTimeout(done, 250));
-        join = await api.join(join.id);
+      while (step.state === 'running') {
+        setState(step);
+        await new Promise((done) => setTimeout(done, LOOK_EVERY));
+        step = await api.join(step.id);
       }
-      setState(join);
+      setState(step);
       record({
-        outcome: join.state === 'joined' ? 'joined' : 'failed',
-        seconds: join.seconds,
-        ...(join.reason ? { reason: join.reason } : {}),
+        outcome: step.state === 'joined' ? 'joined' : 'failed',
+        seconds: step.seconds,
+        ...(step.reason ? { reason: step.reason } : {}),
       });
     } catch {
       setState(null);
@@ -207,7 +198,28 @@ function Attempt({
       if (!left.current) setRunning(false);
     }
   };
+  return { rssi, state, running, join };
+}
 
+/** A joining device is asked about this often, ms. */
+const LOOK_EVERY = 250;
+/** Taken for a signal that was not read, dBm. */
+const UNREAD_RSSI = -60;
+
+/** One try after another; every one is kept. */
+function Attempt({
+  task,
+  phoneBand,
+  hindrance,
+}: {
+  task: PairingTask;
+  phoneBand: Band;
+  hindrance: ReturnType<typeof pairingHindrance>;
+}) {
+  const { known } = useJob();
+  const { rssi, state, running, join } = useJoining(task, phoneBand, hindrance !== 'circuit-off');
+  const breaker = task.box.circuitIds.map((id) => known.circuits.get(id)?.breaker).join(', ');
+  const again = task.record ? 'Try again' : 'Try to join';
   return (
     <div className="flex flex-col gap-3 border-t border-rule p-3">
       <p>
@@ -225,14 +237,8 @@ function Attempt({
         </p>
       )}
       <div className="flex flex-wrap items-center gap-3">
-        <Button kind="main" disabled={running} onClick={() => void attempt()}>
-          {running
-            ? 'Joining …'
-            : task.state === 'joined'
-              ? 'Join it again'
-              : task.record
-                ? 'Try again'
-                : 'Try to join'}
+        <Button kind="main" disabled={running} onClick={() => void join()}>
+          {running ? 'Joining …' : task.state === 'joined' ? 'Join it again' : again}
         </Button>
         {state && (
           <div className="flex min-w-40 flex-1 items-center gap-3" role="status">
@@ -246,19 +252,23 @@ function Attempt({
           </div>
         )}
       </div>
-      {task.record && (
-        <ol aria-label="Attempts" className="text-sm">
-          {task.record.attempts.map((entry, index) => (
-            <li key={entry.id} className="border-t border-rule py-1.5">
-              {index + 1}. {timeOf(entry.at)}: {entry.outcome}
-              {entry.seconds !== undefined && ` after ${entry.seconds} s`}
-              {entry.band && `, phone on ${entry.band} GHz`}
-              {entry.rssi !== undefined && `, ${entry.rssi} dBm`}
-              {entry.reason && `. ${FAILURE_TEXT[entry.reason] ?? entry.reason}`}
-            </li>
-          ))}
-        </ol>
-      )}
+      {task.record && <Attempts attempts={task.record.attempts} />}
     </div>
+  );
+}
+
+function Attempts({ attempts }: { attempts: readonly PairingAttempt[] }) {
+  return (
+    <ol aria-label="Attempts" className="text-sm">
+      {attempts.map((entry, index) => (
+        <li key={entry.id} className="border-t border-rule py-1.5">
+          {index + 1}. {timeOf(entry.at)}: {entry.outcome}
+          {entry.seconds !== undefined && ` after ${entry.seconds} s`}
+          {entry.band && `, phone on ${entry.band} GHz`}
+          {entry.rssi !== undefined && `, ${entry.rssi} dBm`}
+          {entry.reason && `. ${FAILURE_TEXT[entry.reason] ?? entry.reason}`}
+        </li>
+      ))}
+    </ol>
   );
 }

@@ -17,6 +17,7 @@ export function SiteReckoning({ tasks }: { tasks: readonly PairingTask[] }) {
     ),
   ];
   const wifi = tasks.filter((task) => task.device.radio === 'wifi' && task.state !== 'joined').length;
+  const attempts = job.pairings.reduce((sum, pairing) => sum + pairing.attempts.length, 0);
   return (
     <div className="flex flex-col gap-4">
       <section>
@@ -24,8 +25,8 @@ export function SiteReckoning({ tasks }: { tasks: readonly PairingTask[] }) {
         {site.data ? (
           <>
             <p>
-              {site.data.clients} of {site.data.clientLimit} clients, bands {site.data.bands.join(' and ')}{' '}
-              GHz.
+              {site.data.clients} of {site.data.clientLimit} clients, bands{' '}
+              {`${site.data.bands.join(' and ')} GHz`}.
             </p>
             <p className="text-soft">
               {plural(wifi, 'Wi-Fi device')} still to join
@@ -47,8 +48,8 @@ export function SiteReckoning({ tasks }: { tasks: readonly PairingTask[] }) {
         </section>
       )}
       <p className="text-sm text-soft">
-        Attempts are kept for good: {job.pairings.reduce((sum, pairing) => sum + pairing.attempts.length, 0)}{' '}
-        so far. A device that shows heat, crackle or scorch is not paired but switched off at the breaker.
+        Attempts are kept for good: {attempts} so far. A device that shows heat, crackle or scorch is not
+        paired but switched off at the breaker.
       </p>
     </div>
   );

@@ -71,29 +71,7 @@ export function BreakerSearch({ onClose }: { onClose: () => void }) {
           }}
         />
         {look && (
-          <>
-            <p>
-              {left.length} breakers in question; at most {looksLeft(all, answers)} more looks. Turn{' '}
-              {look.turns}.
-            </p>
-            <p className="text-lg font-semibold">
-              Off: {look.off.map(name).join(', ')}. On:{' '}
-              {left
-                .filter((id) => !look.off.includes(id))
-                .map(name)
-                .join(', ')}
-              .
-            </p>
-            <p>With the indicator on insulation, or a lamp of the box: is it alive?</p>
-            <div className="grid grid-cols-2 gap-2">
-              <Button className="min-h-16 text-lg" onClick={() => answer(true)}>
-                Still alive
-              </Button>
-              <Button className="min-h-16 text-lg" onClick={() => answer(false)}>
-                Gone
-              </Button>
-            </div>
-          </>
+          <Look look={look} left={left} most={looksLeft(all, answers)} name={name} onAnswer={answer} />
         )}
         {!look && left.length === 1 && (
           <>
@@ -117,5 +95,43 @@ export function BreakerSearch({ onClose }: { onClose: () => void }) {
         <p className="text-sm text-soft">Gone is not dead: prove it at the box before anything is touched.</p>
       </div>
     </Dialog>
+  );
+}
+
+/** Which breakers go off for the next look, and what was seen. */
+function Look({
+  look,
+  left,
+  most,
+  name,
+  onAnswer,
+}: {
+  look: NonNullable<ReturnType<typeof nextLook>>;
+  /** Breakers still in question. */
+  left: readonly string[];
+  /** Looks this takes at most. */
+  most: number;
+  name: (circuitId: string) => string;
+  onAnswer: (alive: boolean) => void;
+}) {
+  const on = left.filter((id) => !look.off.includes(id));
+  return (
+    <>
+      <p>
+        {left.length} breakers in question; at most {most} more looks. Turn {look.turns}.
+      </p>
+      <p className="text-lg font-semibold">
+        Off: {look.off.map(name).join(', ')}. On: {on.map(name).join(', ')}.
+      </p>
+      <p>With the indicator on insulation, or a lamp of the box: is it alive?</p>
+      <div className="grid grid-cols-2 gap-2">
+        <Button className="min-h-16 text-lg" onClick={() => onAnswer(true)}>
+          Still alive
+        </Button>
+        <Button className="min-h-16 text-lg" onClick={() => onAnswer(false)}>
+          Gone
+        </Button>
+      </div>
+    </>
   );
 }

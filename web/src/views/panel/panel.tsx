@@ -87,7 +87,9 @@ function PanelFace({ name, circuits }: { name: string; circuits: readonly Circui
     if (family.size < 2) return 'none';
     const here = column.filter((other) => family.has(other.id));
     const at = here.indexOf(circuit);
-    return here.length === 1 ? 'alone' : at === 0 ? 'top' : at === here.length - 1 ? 'bottom' : 'middle';
+    if (here.length === 1) return 'alone';
+    if (at === 0) return 'top';
+    return at === here.length - 1 ? 'bottom' : 'middle';
   }
   return (
     <section aria-label={`${name} panel`} className="mb-5 rounded-lg border-2 border-ink bg-well p-3">
@@ -216,9 +218,9 @@ function PanelReckoning() {
     if (event.kind === 'switched') return `${breaker} ${event.state}`;
     if (event.kind === 'traced') return `${box} found on ${breaker}`;
     if (event.kind === 'mounted') return `${box} mounted`;
-    const { stage, hazard } = event as { stage?: string; hazard?: string };
+    const { stage, hazard } = event as { stage?: string; hazard?: keyof typeof STOP_WORDS };
     if (event.kind === 'cleared')
-      return `${box}: ${STOP_WORDS[hazard as keyof typeof STOP_WORDS]?.name.toLowerCase() ?? hazard} put right`;
+      return `${box}: ${(hazard && STOP_WORDS[hazard]?.name.toLowerCase()) ?? hazard} put right`;
     return `${box} proved dead ${stage === 'device-out' ? 'with the device out' : 'at the face'}`;
   };
   return (

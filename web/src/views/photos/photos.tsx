@@ -30,7 +30,6 @@ export function PhotosView() {
   const { boxId = '' } = useParams();
   const { job, known, apply, applyAndSay } = useJob();
   const queue = usePhotoQueue();
-  const file = useRef<HTMLInputElement>(null);
   const [stage, setStage] = useState<'before' | 'after'>('before');
   const [sending, setSending] = useState(false);
   const [problem, setProblem] = useState<string | null>(null);
@@ -71,39 +70,13 @@ export function PhotosView() {
       glance={`${photos.length} photographs`}
       reckoning={held ? <Pins box={box} photo={held} /> : <p>Touch a photograph to name conductors in it.</p>}
     >
-      <div className="mb-3 flex flex-wrap items-end gap-3">
-        <Link to={paths.box(job.id, box.id)} className="flex min-h-11 items-center gap-2 underline">
-          <ArrowLeft aria-hidden className="size-5" />
-          {box.name}
-        </Link>
-        <h1 className="mr-auto text-lg font-bold">Photographs</h1>
-        <Segments
-          label="Taken"
-          hideLabel
-          value={stage}
-          options={[
-            { value: 'before', label: 'before touching' },
-            { value: 'after', label: 'after' },
-          ]}
-          onChoice={setStage}
-        />
-        <Button kind="main" icon={Camera} disabled={sending} onClick={() => file.current?.click()}>
-          {sending ? 'Being kept …' : 'Take or choose'}
-        </Button>
-        <input
-          ref={file}
-          type="file"
-          accept="image/jpeg,image/png,image/webp"
-          capture="environment"
-          aria-label="Photograph"
-          className="hidden"
-          onChange={(event) => {
-            const [chosen] = event.target.files ?? [];
-            event.target.value = '';
-            if (chosen) void take(chosen);
-          }}
-        />
-      </div>
+      <Toolbar
+        box={box}
+        stage={stage}
+        onStage={setStage}
+        sending={sending}
+        onFile={(file) => void take(file)}
+      />
       {problem && (
         <p role="alert" className="mb-3 text-stop">
           {problem}
@@ -115,52 +88,129 @@ export function PhotosView() {
           <p>Before anything is touched: the whole box, then each side. Position data is taken off.</p>
         </Empty>
       )}
-      {(['before', 'after'] as const).map((when) => {
-        const own = photos.filter((photo) => (photo.stage ?? 'before') === when);
-        if (own.length === 0) return null;
-        return (
-          <section key={when} aria-label={when} className="mt-4">
-            <h2 className="mb-1 font-bold">{when === 'before' ? 'Before' : 'After'}</h2>
-            <ul className="flex flex-wrap gap-2">
-              {own.map((photo) => (
-                <li key={photo.id}>
-                  <button
-                    type="button"
-                    aria-pressed={photo.id === heldId}
-                    onClick={() => setHeld(photo.id)}
-                    className="rounded-md border-2 border-rule p-1 aria-pressed:border-ink"
-                  >
-                    <Shown
-                      photo={photo}
-                      size="thumb"
-                      alt={
-                        `${box.name}, ${when}${photo.at ? `, ${timeOf(photo.at)}` : ''}, ` +
-                        `${photo.pins?.length ?? 0} pins`
-                      }
-                      className="size-28 rounded-sm object-cover"
-                    />
-                    {queue.waiting.has(photo.id) && (
-                      <span className="block max-w-28 text-left text-sm text-soft">
-                        {waitingWords(queue.waiting.get(photo.id))}
-                      </span>
-                    )}
-                  </button>
-                  {queue.waiting.get(photo.id)?.unkept && (
-                    <a
-                      href={queue.waiting.get(photo.id)?.url}
-                      download={`${photo.id}.jpg`}
-                      className="flex min-h-11 items-center justify-center underline"
-                    >
-                      Save it as a file
-                    </a>
-                  )}
-                </li>
-              ))}
-            </ul>
-          </section>
-        );
-      })}
+      {(['before', 'after'] as const).map((when) => (
+        <Stage
+          key={when}
+          box={box}
+          when={when}
+          photos={photos.filter((photo) => (photo.stage ?? 'before') === when)}
+          heldId={heldId}
+          onHold={setHeld}
+        />
+      ))}
     </Bench>
+  );
+}
+
+function Toolbar({
+  box,
+  stage,
+  onStage,
+  sending,
+  onFile,
+}: {
+  box: Box;
+  stage: 'before' | 'after';
+  onStage: (stage: 'before' | 'after') => void;
+  sending: boolean;
+  onFile: (chosen: File) => void;
+}) {
+  const { job } = useJob();
+  const file = useRef<HTMLInputElement>(null);
+  return (
+    <div className="mb-3 flex flex-wrap items-end gap-3">
+      <Link to={paths.box(job.id, box.id)} className="flex min-h-11 items-center gap-2 underline">
+        <ArrowLeft aria-hidden className="size-5" />
+        {box.name}
+      </Link>
+      <h1 className="mr-auto text-lg font-bold">Photographs</h1>
+      <Segments
+        label="Taken"
+        hideLabel
+        value={stage}
+        options={[
+          { value: 'before', label: 'before touching' },
+          { value: 'after', label: 'after' },
+        ]}
+        onChoice={onStage}
+      />
+      <Button kind="main" icon={Camera} disabled={sending} onClick={() => file.current?.click()}>
+        {sending ? 'Being kept …' : 'Take or choose'}
+      </Button>
+      <input
+        ref={file}
+        type="file"
+        accept="image/jpeg,image/png,image/webp"
+        capture="environment"
+        aria-label="Photograph"
+        className="hidden"
+        onChange={(event) => {
+          const [chosen] = event.target.files ?? [];
+          event.target.value = '';
+          if (chosen) onFile(chosen);
+        }}
+      />
+    </div>
+  );
+}
+
+/** The photographs of before, or of after, small. */
+function Stage({
+  box,
+  when,
+  photos,
+  heldId,
+  onHold,
+}: {
+  box: Box;
+  when: 'before' | 'after';
+  photos: readonly Kept[];
+  heldId: string | null;
+  onHold: (id: string) => void;
+}) {
+  const { waiting } = usePhotoQueue();
+  if (photos.length === 0) return null;
+  const alt = (photo: Kept) => {
+    const taken = photo.at ? `, ${timeOf(photo.at)}` : '';
+    return `${box.name}, ${when}${taken}, ${photo.pins?.length ?? 0} pins`;
+  };
+  return (
+    <section aria-label={when} className="mt-4">
+      <h2 className="mb-1 font-bold">{when === 'before' ? 'Before' : 'After'}</h2>
+      <ul className="flex flex-wrap gap-2">
+        {photos.map((photo) => (
+          <li key={photo.id}>
+            <button
+              type="button"
+              aria-pressed={photo.id === heldId}
+              onClick={() => onHold(photo.id)}
+              className="rounded-md border-2 border-rule p-1 aria-pressed:border-ink"
+            >
+              <Shown
+                photo={photo}
+                size="thumb"
+                alt={alt(photo)}
+                className="size-28 rounded-sm object-cover"
+              />
+              {waiting.has(photo.id) && (
+                <span className="block max-w-28 text-left text-sm text-soft">
+                  {waitingWords(waiting.get(photo.id))}
+                </span>
+              )}
+            </button>
+            {waiting.get(photo.id)?.unkept && (
+              <a
+                href={waiting.get(photo.id)?.url}
+                download={`${photo.id}.jpg`}
+                className="flex min-h-11 items-center justify-center underline"
+              >
+                Save it as a file
+              </a>
+            )}
+          </li>
+        ))}
+      </ul>
+    </section>
   );
 }
 

@@ -16,6 +16,9 @@ const MOUNTINGS = [
   { value: 'over-switch', label: 'over a switch left on' },
 ] as const;
 
+const mountingWords = ({ mounting }: ControlPoint) =>
+  MOUNTINGS.find((entry) => entry.value === mounting)?.label ?? 'on the wall';
+
 /** Controls that have no box of their own; one may work several things. */
 export function ControlPoints({ judged }: { judged: Plans['controls'] }) {
   const { job, known, apply } = useJob();
@@ -54,8 +57,7 @@ export function ControlPoints({ judged }: { judged: Plans['controls'] }) {
                   <span className="font-semibold underline">{point.name}</span>
                   <span className="text-soft">
                     {' '}
-                    {device ? deviceName(device) : point.deviceId},{' '}
-                    {MOUNTINGS.find((entry) => entry.value === point.mounting)?.label ?? 'on the wall'} in{' '}
+                    {device ? deviceName(device) : point.deviceId}, {mountingWords(point)} in{' '}
                     {known.rooms.get(point.roomId)?.name}, works {point.targets.length}{' '}
                     {point.targets.length === 1 ? 'thing' : 'things'}
                   </span>

@@ -192,16 +192,18 @@ function EnclosureInWords({ box, onChange }: { box: Box; onChange: () => void })
       ? job.catalogue.enclosures.find((entry) => entry.id === capacity.enclosureId)
       : undefined;
   const { ml } = boxCapacity(box, job);
+  const metal = enclosure.grounded ? 'metal, bonded' : 'metal, not bonded';
   const lines = [
     [
       'Box',
       `${plural(enclosure.gangs, profileOf(job).words.gang)}, ` +
-        `${enclosure.material === 'plastic' ? 'plastic' : enclosure.grounded ? 'metal, bonded' : 'metal, not bonded'}`,
+        (enclosure.material === 'plastic' ? 'plastic' : metal),
     ],
     ['Volume', `${volumeText(ml ?? 0, units)}, ${standard ? `standard: ${standard.name}` : capacity.from}`],
     [
       'Depth',
-      `${lengthText(enclosure.depth, units)}${enclosure.setBack ? `, set back ${lengthText(enclosure.setBack, units)}` : ''}`,
+      lengthText(enclosure.depth, units) +
+        (enclosure.setBack ? `, set back ${lengthText(enclosure.setBack, units)}` : ''),
     ],
     ['Clamps', enclosure.internalClamps ? 'inside' : 'none inside'],
     ...(enclosure.rings?.length ? [['Rings', String(enclosure.rings.length)]] : []),

@@ -1,6 +1,7 @@
 import {
   type Box,
   COLOUR_WORDS,
+  type Conductor,
   conductorWords,
   HANDS_OFF_STEPS,
   listed,
@@ -235,57 +236,100 @@ export function ReadingTray({
             )}
           </div>
           <LiveStop box={box} />
-          {gate.kind === 'neutral' ? (
-            <p role="alert" className="rounded-md border-2 border-stop p-3 font-semibold text-stop">
-              A neutral is opened here. First off: breaker{' '}
-              {listed(gate.circuitIds.map((id) => known.circuits.get(id)?.breaker ?? id))}, or the main; every
-              circuit that shares it. After opening, every end is proved again.
-            </p>
-          ) : gate.kind === 'find-source' ? (
-            <p role="alert" className="rounded-md border-2 border-stop p-3 font-semibold text-stop">
-              Ohms are read dead, and this box is live with its breakers off. Find what feeds it first.
-            </p>
-          ) : gate.kind === 'prove-dead' ? (
-            <div className="flex flex-col gap-2 rounded-md border-2 border-ink p-3">
-              <p className="font-semibold">Ohms are read dead. Prove it first.</p>
-              <ProofForm box={box} />
-            </div>
-          ) : gate.kind === 'stand-clear' ? (
-            <HandsOff onDone={() => set({ stoodClear: stateKey })} />
-          ) : bench.tool === 'indicator' ? (
-            <div className="grid grid-cols-2 gap-2">
-              {(['alert', 'quiet'] as const).map((value) => (
-                <Button
-                  key={value}
-                  className="min-h-20 text-xl font-bold"
-                  onClick={() => record({ tool: 'indicator', points: [held.id], value })}
-                >
-                  {value}
-                </Button>
-              ))}
-              {rest.length > 0 && (
-                <Button className="col-span-2 min-h-14" onClick={() => record(...sweepOf(rest, held.id))}>
-                  Alert on this one, the other {rest.length} quiet
-                </Button>
-              )}
-              {rest.length > 0 && (
-                <Button
-                  className="col-span-2 min-h-14"
-                  onClick={() => record(...sweepOf([...rest, held.id], null))}
-                >
-                  All {rest.length + 1} quiet
-                </Button>
-              )}
-            </div>
+          {gate.kind === 'open' ? (
+            <Result bench={bench} held={held} rest={rest} onRecord={record} />
           ) : (
-            <MeterPad
-              key={bench.tool}
-              label={bench.tool === 'ohms' ? 'Resistance' : 'Voltage'}
-              tool={bench.tool}
-              onValue={(value) => record({ tool: bench.tool, points: [held.id, bench.second], value })}
-            />
+            <Gate box={box} gate={gate} onStoodClear={() => set({ stoodClear: stateKey })} />
           )}
         </div>
+      )}
+    </div>
+  );
+}
+
+/** What has to be done before a reading may be taken. */
+function Gate({
+  box,
+  gate,
+  onStoodClear,
+}: {
+  box: Box;
+  gate: Exclude<ReturnType<typeof readingGate>, { kind: 'open' }>;
+  onStoodClear: () => void;
+}) {
+  const { known } = useJob();
+  switch (gate.kind) {
+    case 'neutral':
+      return (
+        <p role="alert" className="rounded-md border-2 border-stop p-3 font-semibold text-stop">
+          A neutral is opened here. First off: breaker{' '}
+          {listed(gate.circuitIds.map((id) => known.circuits.get(id)?.breaker ?? id))}, or the main; every
+          circuit that shares it. After opening, every end is proved again.
+        </p>
+      );
+    case 'find-source':
+      return (
+        <p role="alert" className="rounded-md border-2 border-stop p-3 font-semibold text-stop">
+          Ohms are read dead, and this box is live with its breakers off. Find what feeds it first.
+        </p>
+      );
+    case 'prove-dead':
+      return (
+        <div className="flex flex-col gap-2 rounded-md border-2 border-ink p-3">
+          <p className="font-semibold">Ohms are read dead. Prove it first.</p>
+          <ProofForm box={box} />
+        </div>
+      );
+    case 'stand-clear':
+      return <HandsOff onDone={onStoodClear} />;
+  }
+}
+
+/** What the instrument shows on the conductor in hand. */
+function Result({
+  bench,
+  held,
+  rest,
+  onRecord,
+}: {
+  bench: Bench;
+  held: Conductor;
+  /** The other conductors the indicator can reach. */
+  rest: readonly string[];
+  onRecord: (...entered: Entered[]) => void;
+}) {
+  if (bench.tool !== 'indicator')
+    return (
+      <MeterPad
+        key={bench.tool}
+        label={bench.tool === 'ohms' ? 'Resistance' : 'Voltage'}
+        tool={bench.tool}
+        onValue={(value) => onRecord({ tool: bench.tool, points: [held.id, bench.second], value })}
+      />
+    );
+  return (
+    <div className="grid grid-cols-2 gap-2">
+      {(['alert', 'quiet'] as const).map((value) => (
+        <Button
+          key={value}
+          className="min-h-20 text-xl font-bold"
+          onClick={() => onRecord({ tool: 'indicator', points: [held.id], value })}
+        >
+          {value}
+        </Button>
+      ))}
+      {rest.length > 0 && (
+        <>
+          <Button className="col-span-2 min-h-14" onClick={() => onRecord(...sweepOf(rest, held.id))}>
+            Alert on this one, the other {rest.length} quiet
+          </Button>
+          <Button
+            className="col-span-2 min-h-14"
+            onClick={() => onRecord(...sweepOf([...rest, held.id], null))}
+          >
+            All {rest.length + 1} quiet
+          </Button>
+        </>
       )}
     </div>
   );
