@@ -22,8 +22,8 @@ export interface Shape {
 
 const WORKSPACES = ['core', 'server', 'web', 'standin', 'cli', 'demo', 'scripts'];
 /**
- * What the house is held to; a bound is lowered when the house is better, and never raised. The functions over
- * their length are those of the survey, which is drawn anew, and one table of a data sheet's rows.
+ * What the house is held to; a bound is lowered when the house is better, and never raised. The functions
+ * over their length are those of the survey, which is drawn anew, and one table of a data sheet's rows.
  */
 const MOST = { upward: 0, practice: 0, long: 8, ternaries: 0, parameters: 0, wide: 0 };
 const LEAST_SHARE: Readonly<Record<string, number>> = { all: 26, web: 13 };

@@ -43,8 +43,7 @@ export function SortableList({
     if (!over || active.id === over.id) return;
     onOrder(arrayMove([...ids], ids.indexOf(String(active.id)), ids.indexOf(String(over.id))));
   };
-  const told = (id: string | number) =>
-    `${nameOf(String(id))}, place ${ids.indexOf(String(id)) + 1} of ${ids.length}`;
+  const placeOf = (id: string | number) => ids.indexOf(String(id)) + 1;
   return (
     <DndContext
       sensors={sensors}
@@ -56,9 +55,10 @@ export function SortableList({
             'Space takes it up, the arrows move it, space puts it down, escape leaves it where it was.',
         },
         announcements: {
-          onDragStart: ({ active }) => `${told(active.id)} is taken up.`,
+          onDragStart: ({ active }) => `${nameOf(String(active.id))} is taken up.`,
+          // Said of where it would be put down; at first that is where it was.
           onDragOver: ({ active, over }) =>
-            over ? `${nameOf(String(active.id))} stands before ${told(over.id)}.` : undefined,
+            over ? `${nameOf(String(active.id))}, place ${placeOf(over.id)} of ${ids.length}.` : undefined,
           onDragEnd: ({ active }) => `${nameOf(String(active.id))} is put down.`,
           onDragCancel: ({ active }) => `${nameOf(String(active.id))} stays where it was.`,
         },
