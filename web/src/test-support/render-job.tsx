@@ -67,7 +67,7 @@ export async function renderJob(
     </QueryClientProvider>,
   );
   await act(async () => {});
-  return { ...shown, job: () => session.state().job, close: () => session.close() };
+  return { ...shown, server, job: () => session.state().job, close: () => session.close() };
 }
 
 /** Functions that answer as those of a worker do: later. */
