@@ -1,0 +1,83 @@
+import '@testing-library/jest-dom/jest-globals';
+import type { Job } from '@inventario/core';
+import { describe, expect, test } from '@jest/globals';
+import { screen, waitFor, within } from '@testing-library/react';
+import { pickListed, press, shown, type } from '../../test-support/by-hand.js';
+import { exampleJob } from '../../test-support/example-job.js';
+import { BriefView } from './brief.js';
+
+const asked = (name: string) => screen.getByRole('region', { name });
+const open = (): Job => ({ ...exampleJob('shed'), brief: {} });
+
+describe('the client’s words', () => {
+  test('an assistant that is a must says how many devices it leaves, before it is chosen', async () => {
+    const job = open();
+    job.catalogue.platforms = [{ name: 'Lantern' }] as Job['catalogue']['platforms'];
+    const { job: now } = await shown(job, <BriefView />);
+    const section = asked('Apps and assistants');
+    expect(within(section).getByRole('button', { name: /^We must have it/ })).toHaveTextContent(
+      /\d+ devices?/,
+    );
+    press(/^We must have it/, section);
+    expect(now().brief?.platforms).toEqual([{ name: 'Lantern', want: 'must' }]);
+    press(/^It would be nice/, section);
+    expect(now().brief?.platforms).toEqual([{ name: 'Lantern', want: 'nice' }]);
+    press(/^No/, section);
+    expect(now().brief?.platforms).toEqual([]);
+  });
+
+  test('no hub in the house is an answer, and one there another', async () => {
+    const { job: now } = await shown(open(), <BriefView />);
+    const section = asked('Hubs there already');
+    press('None of them', section);
+    expect(now().brief?.hubsOwned).toEqual([]);
+    const [hub] = now().catalogue.hubs;
+    press(String(hub?.name), section);
+    expect(now().brief?.hubsOwned).toEqual([hub?.id]);
+    await pickListed(/stands, or would stand, in/, String(now().rooms[0]?.name), section);
+    expect(now().brief?.hubRooms).toEqual({ [String(hub?.id)]: now().rooms[0]?.id });
+  });
+
+  test('more than one thing to press may be liked, and one taken back', async () => {
+    const { job: now } = await shown(open(), <BriefView />);
+    const section = asked('The feel of a switch');
+    press(/^paddle/, section);
+    press(/^dial/, section);
+    expect(now().brief?.feel?.actuators).toEqual(['paddle', 'dial']);
+    press(/^paddle/, section);
+    expect(now().brief?.feel?.actuators).toEqual(['dial']);
+    press(/^Silent, please/, section);
+    expect(now().brief?.feel).toMatchObject({ silent: true, actuators: ['dial'] });
+  });
+
+  test('money is in the currency of the job; what is no amount is not written down', async () => {
+    const { job: now } = await shown(open(), <BriefView />);
+    const section = asked('Money and spares');
+    type('What may it cost?', '450.50', section);
+    expect(now().brief?.budget).toBe(45_050);
+    type('What may it cost?', 'a lot', section);
+    expect(within(section).getByText('This is not a number.')).toBeInTheDocument();
+    expect(now().brief?.budget).toBe(45_050);
+    type('Spares of each model to keep', '2', section);
+    expect(now().brief?.spares).toBe(2);
+  });
+
+  test('connectors have an order of preference', async () => {
+    const { job: now } = await shown(open(), <BriefView />);
+    const section = asked('Money and spares');
+    press('lever', section);
+    press('twist-on', section);
+    expect(now().brief?.connectors).toEqual(['lever', 'twist-on']);
+    expect(within(section).getByRole('button', { name: '2. twist-on' })).toBeInTheDocument();
+    press('1. lever', section);
+    expect(now().brief?.connectors).toEqual(['twist-on']);
+  });
+
+  test('keystrokes of one answer are one step back', async () => {
+    const { job: now, getByText } = await shown(open(), <BriefView />);
+    const section = asked('Money and spares');
+    for (const text of ['1', '12', '120']) type('What may it cost?', text, section);
+    expect(now().brief?.budget).toBe(12_000);
+    await waitFor(() => expect(getByText('left by the musts')).toBeInTheDocument());
+  });
+});
