@@ -60,10 +60,13 @@ export async function rowsOfCsv(
   const problems = errors
     .filter((error) => error.type !== 'Delimiter')
     .map((error) => ({ path: `/${error.row ?? 0}`, message: error.message, severity: 'error' as const }));
-  // An apostrophe was set before what a spreadsheet would take for a formula.
+  // An apostrophe was set before what a spreadsheet would take for a formula. Cells beyond the head come as a
+  // list, and are one of the problems.
   const rows = data.map((row) =>
     Object.fromEntries(
-      Object.entries(row).map(([key, cell]) => [key, (cell ?? '').replace(/^'(?=[=+\-@])/, '')]),
+      Object.entries(row).flatMap(([key, cell]) =>
+        Array.isArray(cell) ? [] : [[key, (cell ?? '').replace(/^'(?=[=+\-@])/, '')]],
+      ),
     ),
   );
   return { rows, problems };
