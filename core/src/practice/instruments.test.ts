@@ -1,11 +1,14 @@
 import { describe, expect, test } from '@jest/globals';
 import {
   acrossLoad,
+  BREAKER,
   coldOhms,
   dividedVolts,
   GROUND_BANDS,
   INDICATOR,
+  LAMP,
   loadOutcomes,
+  missingPrior,
   OHMS,
   ohmBand,
   VOLTS,
@@ -145,4 +148,88 @@ test('a load at work: 60 W at 120 V are 240 ohm; what is not known is a few hund
   expect(warmOhms({ count: 4, wattsEach: 25 }, 230)).toBeCloseTo(529, 9);
   expect(warmOhms(undefined, 120)).toBe(300);
   expect(warmOhms({ count: 0, wattsEach: 60 }, 120)).toBe(300);
+});
+
+describe('what instruments show, as measured by others', () => {
+  /** Rows leave a little for everything that is not named: a figure holds to within two in a hundred. */
+  const shows = (row: Readonly<Record<string, number>>, named: Readonly<Record<string, number>>) => {
+    for (const [outcome, share] of Object.entries(named)) {
+      expect(row[outcome]).toBeGreaterThan(share - 0.02);
+      expect(row[outcome]).toBeLessThan(share + 0.02);
+    }
+    for (const [outcome, share] of Object.entries(row))
+      if (!(outcome in named)) expect(share).toBeLessThan(0.03);
+  };
+
+  test.each<[string, keyof typeof VOLTS, 'high' | 'low', Record<string, number>]>([
+    ['source and reference', 'sourceToReference', 'high', { supply: 0.98 }],
+    ['source and reference', 'sourceToReference', 'low', { supply: 0.98 }],
+    ['two sources of one leg', 'oneLeg', 'high', { 'under-3': 0.97 }],
+    ['two sources of two legs', 'twoLegs', 'low', { 'line-to-line': 0.98 }],
+    ['through a filament', 'throughFilament', 'high', { supply: 0.95, 'to-92%': 0.03 }],
+    ['through a filament', 'throughFilament', 'low', { supply: 0.85, 'to-92%': 0.12 }],
+    ['through a driver', 'throughDriver', 'high', { supply: 0.6, 'to-92%': 0.28, 'to-60%': 0.08 }],
+    [
+      'through a driver',
+      'throughDriver',
+      'low',
+      { 'under-3': 0.25, 'to-5%': 0.15, 'to-30%': 0.2, 'to-60%': 0.2, 'to-92%': 0.15, supply: 0.04 },
+    ],
+    [
+      'source and floating',
+      'sourceToFloating',
+      'high',
+      { supply: 0.35, 'to-92%': 0.33, 'to-60%': 0.2, 'to-30%': 0.1 },
+    ],
+    ['source and floating', 'sourceToFloating', 'low', { 'under-3': 0.6, 'to-5%': 0.37 }],
+    [
+      'floating beside a live one',
+      'floatingBesideLive',
+      'high',
+      { 'to-30%': 0.3, 'to-60%': 0.3, 'to-92%': 0.25, 'to-5%': 0.1 },
+    ],
+    ['floating alone', 'floatingAlone', 'high', { 'under-3': 0.6, 'to-5%': 0.25, 'to-30%': 0.12 }],
+    ['reference and reference', 'same', 'low', { 'under-3': 0.95, 'to-5%': 0.04 }],
+  ])('volts, %s (%s, %s impedance)', (_, state, impedance, named) => {
+    shows(VOLTS[state][impedance], named);
+  });
+
+  test.each<[string, Readonly<Record<string, number>>, Record<string, number>]>([
+    ['reference to reference', OHMS.same, { 'to-1': 0.95, 'to-5': 0.04 }],
+    [
+      'line side to neutral or ground',
+      OHMS.lineSide,
+      { 'to-5': 0.05, 'to-50': 0.35, 'to-2000': 0.25, above: 0.15, open: 0.2 },
+    ],
+    ['floating to anything', OHMS.open, { open: 0.98 }],
+    ['across 20 ohm', acrossLoad(['to-50']), { 'to-50': 0.8, 'to-5': 0.08, 'to-2000': 0.08 }],
+    [
+      'across a winding',
+      acrossLoad(['to-50', 'to-2000']),
+      { 'to-50': 0.4, 'to-2000': 0.4, 'to-5': 0.08, above: 0.08 },
+    ],
+    ['across what is not there', acrossLoad(['open']), { open: 0.8, above: 0.08 }],
+  ])('ohms, %s', (_, row, named) => {
+    const left = 1 - Object.values(named).reduce((sum, share) => sum + share, 0);
+    for (const [outcome, share] of Object.entries(named)) {
+      expect(row[outcome]).toBeGreaterThan(share - 0.02);
+      expect(row[outcome]).toBeLessThan(share + Math.max(0.02, left));
+    }
+  });
+
+  test('the indicator, a lamp, a breaker, and a lamp that is not there', () => {
+    expect(INDICATOR).toEqual({
+      source: 0.97,
+      sourceMuffled: 0.9,
+      reference: 0.02,
+      referenceBesideLive: 0.08,
+    });
+    expect(US.floatingAlert).toBe(0.4);
+    for (const practice of [PROFILES.gb, PROFILES.modular]) expect(practice.floatingAlert).toBe(0.65);
+    expect(LAMP.lit).toEqual({ lit: 0.95, dim: 0.02, dark: 0.03 });
+    expect(LAMP.dark.dark).toBe(0.99);
+    expect(LAMP.divided).toEqual({ lit: 0.2, dim: 0.3, dark: 0.5 });
+    expect(BREAKER).toEqual({ trips: 0.98, holds: 0.98 });
+    expect([missingPrior('led'), missingPrior('receptacle')]).toEqual([0.08, 0.6]);
+  });
 });
