@@ -10,7 +10,16 @@ export interface DepthResult {
   deepest: { position: number; bodyMm: number; clearanceMm: number } | null;
 }
 
-/** Depth behind the finished face: an estimate, not a code rule. The deepest position decides. */
+/**
+ * Depth behind the finished face: an estimate, not a code rule. The deepest position decides.
+ *
+ *      finished face
+ *      |<-setBack->|<-ring->|<--------- depth --------->|   available = setBack + rings + depth
+ *      |           +--------+---------------------------+
+ *      |############################|/////////|         |
+ *      |<---------- body ---------->|clearance|         |   needed = body + clearance
+ *      |           +--------+---------------------------+
+ */
 export function depth(contents: BoxContents): DepthResult {
   let deepest: DepthResult['deepest'] = null;
   for (const strap of contents.straps)

@@ -43,6 +43,11 @@ export function boxGeometry(box: Box, contents: BoxContents): BoxGeometry {
   };
 }
 
+/*
+ *      |<----------------- width ----------------->|
+ *      |<first>|<----- spacing ----->|<----->|
+ *              1                     2             the middle of each gang
+ */
 interface Face {
   width: number;
   height: number;

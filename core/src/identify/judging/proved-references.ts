@@ -24,7 +24,14 @@ export function referenceName(problem: Problem, point: Test['points'][number]): 
   }
 }
 
-/** The known earth, and everything read at most 1 ohm from it or from what was so read. */
+/**
+ * The known earth, and everything read at most 1 ohm from it or from what was so read.
+ *
+ *      known earth --0.4-- ground of a cable --0.3-- metal box --7.2-- another ground
+ *       proved                proved                   proved            not proved
+ *
+ * A chain is as good as its worst link, and a link in which one end is proved proves the other.
+ */
 export function provedReferences(problem: Problem, tests: readonly Test[]): ReadonlySet<string> {
   const proved = new Set(['reference']);
   const links = tests.flatMap(({ reading, points }) => {
