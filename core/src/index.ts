@@ -2,6 +2,7 @@
 
 // units
 export { minorOf, moneyAmount, moneyText } from './units/money.js';
+export { perObject } from './units/per-object.js';
 export { plural } from './units/plural.js';
 export { lengthText, type UnitSystem, volumeText } from './units/present.js';
 export { cubicInches, millilitres, ML_PER_IN3, rounded } from './units/volume.js';
@@ -243,8 +244,8 @@ export { type Trial, trialOf } from './advice/trial.js';
 // progress
 export {
   type Blocker,
-  type BoxProgress,
   boxProgress,
+  type BoxProgress,
   jobProgress,
   type Stage,
   STAGES,

@@ -4,6 +4,7 @@ import { sharesByCommonTrip } from '../job/neutral-families.js';
 import type { Job } from '../job/schema/job.js';
 import type { Box, Conductor, Label } from '../job/schema/survey.js';
 import { isGround } from '../practice/wire.js';
+import { perObject } from '../units/per-object.js';
 import { Joined } from './joined.js';
 
 /**
@@ -160,15 +161,7 @@ export function withGroups(box: Box, known: JobLookup): Box {
   return kept.box;
 }
 
-const cache = new WeakMap<Box, FoundNets>();
+const netsOf = perObject((box: Box) => new FoundNets(box));
 
 /** {@link FoundNets} of a box, its travelers in their groups; kept as long as the box object lives. */
-export function foundNets(box: Box, known: JobLookup): FoundNets {
-  const settled = withGroups(box, known);
-  let nets = cache.get(settled);
-  if (!nets) {
-    nets = new FoundNets(settled);
-    cache.set(settled, nets);
-  }
-  return nets;
-}
+export const foundNets = (box: Box, known: JobLookup): FoundNets => netsOf(withGroups(box, known));

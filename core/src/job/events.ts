@@ -1,3 +1,4 @@
+import { perObject } from '../units/per-object.js';
 import type { Job, JobEvent } from './schema/job.js';
 
 /** An event with its instant (ms; an event without one counts as the earliest) and its place in the file. */
@@ -70,17 +71,10 @@ export class EventRecord {
 
 const NOTHING: readonly Placed[] = [];
 
-const records = new WeakMap<Job['events'], EventRecord>();
+const recordOf = perObject((events: Job['events']) => new EventRecord({ events }));
 
 /** The whole record of a job, kept as long as its list of events lives. */
-export function eventRecord(job: Pick<Job, 'events'>): EventRecord {
-  let record = records.get(job.events);
-  if (!record) {
-    record = new EventRecord(job);
-    records.set(job.events, record);
-  }
-  return record;
-}
+export const eventRecord = (job: Pick<Job, 'events'>): EventRecord => recordOf(job.events);
 
 /** Boxes that an event, not corrected since, shows as mounted. */
 export function mountedBoxes(job: Pick<Job, 'events' | 'boxes'>): Set<string> {

@@ -4,6 +4,7 @@ import { figuresOf } from '../practice/figures/list.js';
 import { profileOf } from '../practice/profiles.js';
 import { type Gauge, WIRE } from '../practice/wire.js';
 import type { Edition, WireSize } from '../terms/trade.js';
+import { perObject } from '../units/per-object.js';
 import type { Job } from './schema/job.js';
 
 type FigureSource = Pick<Job, 'practice' | 'edition' | 'overrides'>;
@@ -45,17 +46,8 @@ export interface FiguresInUse {
   margin: number;
 }
 
-const inUse = new WeakMap<object, FiguresInUse>();
-
 /** The figures of a job; computed once for each job as it stands. */
-export function figuresInUse(job: FigureSource): FiguresInUse {
-  let known = inUse.get(job);
-  if (!known) {
-    known = compute(job);
-    inUse.set(job, known);
-  }
-  return known;
-}
+export const figuresInUse: (job: FigureSource) => FiguresInUse = perObject(compute);
 
 function compute(job: FigureSource): FiguresInUse {
   const figures = new Map(

@@ -1,3 +1,4 @@
+import { perObject } from '../units/per-object.js';
 import type { Device, Hub } from './schema/catalogue.js';
 import type { Circuit, Group, Job, Load, Room, Selection } from './schema/job.js';
 import type { Box, Label, Position } from './schema/survey.js';
@@ -43,28 +44,20 @@ export function lookup(job: Job): JobLookup {
   };
 }
 
-const conductorMaps = new WeakMap<Box['conductors'], ReadonlyMap<string, Box['conductors'][number]>>();
+const byId = perObject(
+  (conductors: Box['conductors']): ReadonlyMap<string, Box['conductors'][number]> =>
+    new Map(conductors.map((conductor) => [conductor.id, conductor])),
+);
 
-export function conductorsById(box: Box): ReadonlyMap<string, Box['conductors'][number]> {
-  let conductors = conductorMaps.get(box.conductors);
-  if (!conductors) {
-    conductors = new Map(box.conductors.map((conductor) => [conductor.id, conductor]));
-    conductorMaps.set(box.conductors, conductors);
-  }
-  return conductors;
-}
+export const conductorsById = (box: Box) => byId(box.conductors);
 
-const labelMaps = new WeakMap<readonly Label[], ReadonlyMap<string, Label>>();
+const byConductor = perObject(
+  (labels: readonly Label[]): ReadonlyMap<string, Label> =>
+    new Map(labels.map((label) => [label.conductorId, label])),
+);
 
 /** Labels by conductor. */
-export function labelsOf(box: Box): ReadonlyMap<string, Label> {
-  let labels = labelMaps.get(box.labels);
-  if (!labels) {
-    labels = new Map(box.labels.map((label) => [label.conductorId, label]));
-    labelMaps.set(box.labels, labels);
-  }
-  return labels;
-}
+export const labelsOf = (box: Box) => byConductor(box.labels);
 
 export function boxesOfRoom(job: Job, roomId: string): Box[] {
   return job.boxes.filter((box) => box.roomId === roomId).sort((a, b) => a.order - b.order);

@@ -1,3 +1,4 @@
+import { perObject } from '../units/per-object.js';
 import type { Circuit, Job } from './schema/job.js';
 
 /**
@@ -28,16 +29,9 @@ export class NeutralFamilies {
   }
 }
 
-const families = new WeakMap<Job['circuits'], NeutralFamilies>();
+const familiesOf = perObject((circuits: Job['circuits']) => new NeutralFamilies(circuits));
 
-export function neutralFamilies(job: Pick<Job, 'circuits'>): NeutralFamilies {
-  let known = families.get(job.circuits);
-  if (!known) {
-    known = new NeutralFamilies(job.circuits);
-    families.set(job.circuits, known);
-  }
-  return known;
-}
+export const neutralFamilies = (job: Pick<Job, 'circuits'>): NeutralFamilies => familiesOf(job.circuits);
 
 /** Whether two circuits share a neutral and trip together: then it is the neutral of each of them. */
 export function sharesByCommonTrip(job: Pick<Job, 'circuits'>, one: string, other: string): boolean {

@@ -1,4 +1,5 @@
 import type { Device } from '../job/schema/catalogue.js';
+import { perObject } from '../units/per-object.js';
 
 /** What a device wants of the conductors at its place. */
 export interface TerminalNeeds {
@@ -8,18 +9,11 @@ export interface TerminalNeeds {
   travelers: number;
 }
 
-const needsOf = new WeakMap<Device, TerminalNeeds>();
-
-export function terminalNeeds(device: Device): TerminalNeeds {
-  let needs = needsOf.get(device);
-  if (!needs) {
-    const has = (role: string) =>
-      device.terminals.some((terminal) => terminal.role === role && !terminal.optional);
-    needs = { line: has('line'), load: has('load'), neutral: device.needs.neutral, travelers: 0 };
-    needsOf.set(device, needs);
-  }
-  return needs;
-}
+export const terminalNeeds = perObject((device: Device): TerminalNeeds => {
+  const has = (role: string) =>
+    device.terminals.some((terminal) => terminal.role === role && !terminal.optional);
+  return { line: has('line'), load: has('load'), neutral: device.needs.neutral, travelers: 0 };
+});
 
 /**
  * Fed through the lamps: no neutral wanted and none to land, yet powered from the mains and switching a load.

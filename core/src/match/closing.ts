@@ -10,6 +10,7 @@ import type { Job } from '../job/schema/job.js';
 import type { Box } from '../job/schema/survey.js';
 import { profileOf } from '../practice/profiles.js';
 import { largestSize, USUAL_LENGTH, WIRE } from '../practice/wire.js';
+import { perObject } from '../units/per-object.js';
 import { rounded } from '../units/volume.js';
 import { connectorRange } from '../wire/connectors.js';
 import { type JointPlan, planJoints } from '../wire/plan.js';
@@ -261,17 +262,11 @@ export function bodyMl({ mount, body }: Device): number {
   return mount === 'box' ? (body.width * body.height * body.depth) / 1000 : 0;
 }
 
-const packingSignatures = new WeakMap<Device, string>();
-
 /** What of a device the estimate depends on beside its body. */
-export function packingSignature(device: Device): string {
-  let text = packingSignatures.get(device);
-  if (text === undefined) {
-    text = `${signature(device, false)};${device.terminals.map((terminal) => terminal.length ?? '').join()}`;
-    packingSignatures.set(device, text);
-  }
-  return text;
-}
+export const packingSignature = perObject(
+  (device: Device) =>
+    `${signature(device, false)};${device.terminals.map((terminal) => terminal.length ?? '').join()}`,
+);
 
 /**
  * A count by yokes knows connectors only as terminal blocks, and not in every edition; where none can come
@@ -293,26 +288,24 @@ export function deepDevicesCount(job: Job): boolean {
   return figuresInUse(job).fill?.scheme === 'by-pair';
 }
 
-const signatures = new WeakMap<Device, string>();
+const ofFace = perObject((device: Device) => {
+  const terminals = device.terminals.map((terminal) =>
+    [terminal.role, terminal.form, terminal.size, terminal.holds, terminal.channel, terminal.optional].join(
+      ',',
+    ),
+  );
+  return [
+    device.mount,
+    device.gangs,
+    device.channels
+      .map((channel) => `${channel.kind}${channel.ratings.map((rating) => rating.kinds.join('')).join()}`)
+      .join(),
+    ...terminals,
+  ].join(';');
+});
 
 /** What of a device the count depends on: its width, its terminals and channels, and in `ca` its depth. */
 export function signature(device: Device, byDepth: boolean): string {
-  let text = signatures.get(device);
-  if (text === undefined) {
-    const terminals = device.terminals.map((terminal) =>
-      [terminal.role, terminal.form, terminal.size, terminal.holds, terminal.channel, terminal.optional].join(
-        ',',
-      ),
-    );
-    text = [
-      device.mount,
-      device.gangs,
-      device.channels
-        .map((channel) => `${channel.kind}${channel.ratings.map((rating) => rating.kinds.join('')).join()}`)
-        .join(),
-      ...terminals,
-    ].join(';');
-    signatures.set(device, text);
-  }
+  const text = ofFace(device);
   return byDepth ? `${text};${device.body.depth}` : text;
 }

@@ -6,6 +6,7 @@ import type { JobLookup } from '../job/lookup.js';
 import type { Connector, Device, Part } from '../job/schema/catalogue.js';
 import type { ConnectorKind } from '../job/schema/primitives.js';
 import type { Box } from '../job/schema/survey.js';
+import { plural } from '../units/plural.js';
 import { type JointPlan, planJoints } from '../wire/plan.js';
 import { type MaterialLine, type Materials, SHELVES, type Shelf } from './vocabulary.js';
 
@@ -235,7 +236,7 @@ function wantPlate(box: Box, known: JobLookup, want: Want): void {
     {
       shelf: 'plates',
       item: part ? `part:${part.id}` : `plate:${gangs}:${opening}:${colour}:${shade ?? ''}`,
-      what: part?.name ?? `Plate, ${gangs} ${gangs === 1 ? 'gang' : 'gangs'}`,
+      what: part?.name ?? `Plate, ${plural(gangs, 'gang')}`,
       detail,
       unit: 'piece',
       priceEach: part?.price ?? null,

@@ -1,6 +1,7 @@
 import { instantOf } from '../job/events.js';
 import type { Job } from '../job/schema/job.js';
 import type { Box } from '../job/schema/survey.js';
+import { perObject } from '../units/per-object.js';
 import { hindersOf, strayUnknownToProver } from './hinders.js';
 import { BoxInstant, type ConfirmedOf, JobInstant, recordedSoFar } from './instant.js';
 import { stopsOf } from './stops.js';
@@ -59,7 +60,7 @@ function keptOf(instant: JobInstant, box: Box): BoxPower {
     job.practice,
     job.overrides,
     job.catalogue,
-    assigned(job),
+    assignedIn(job.boxes),
     now,
     confirmed,
   ];
@@ -70,17 +71,10 @@ function keptOf(instant: JobInstant, box: Box): BoxPower {
   return power;
 }
 
-const assignments = new WeakMap<Job['boxes'], string>();
-
 /** Which circuits boxes name, as one text: the others are of no box. */
-function assigned({ boxes }: Job): string {
-  let text = assignments.get(boxes);
-  if (text === undefined) {
-    text = [...new Set(boxes.flatMap((box) => box.circuitIds))].sort().join();
-    assignments.set(boxes, text);
-  }
-  return text;
-}
+const assignedIn = perObject((boxes: Job['boxes']) =>
+  [...new Set(boxes.flatMap((box) => box.circuitIds))].sort().join(),
+);
 
 /** Each circuit's state as the record of switchings tells it. */
 export function circuitPower(job: Job): CircuitPower[] {

@@ -4,6 +4,7 @@ import type { Joint } from '../job/schema/survey.js';
 import { USUAL_CONNECTORS } from '../practice/connectors.js';
 import type { PracticeProfile } from '../practice/profile.js';
 import { WIRE } from '../practice/wire.js';
+import { perObject } from '../units/per-object.js';
 import { millilitres } from '../units/volume.js';
 
 /** A connector ready to be asked what it holds. Volume in mL, sections in mm2. */
@@ -20,19 +21,11 @@ export interface BundleMember {
   aluminium?: boolean;
 }
 
-const ranges = new WeakMap<readonly Connector[], ConnectorChoice[]>();
-
 /**
  * The connectors to choose from, smallest first: the catalogue's of a kind replace the usual ones of that
  * kind.
  */
-export function connectorRange(catalogue: readonly Connector[]): ConnectorChoice[] {
-  const known = ranges.get(catalogue);
-  if (known) return known;
-  const range = makeRange(catalogue);
-  ranges.set(catalogue, range);
-  return range;
-}
+export const connectorRange: (catalogue: readonly Connector[]) => ConnectorChoice[] = perObject(makeRange);
 
 function makeRange(catalogue: readonly Connector[]): ConnectorChoice[] {
   const own = new Set(catalogue.map((connector) => connector.kind));

@@ -7,6 +7,7 @@ import {
   type Job,
   type JobLookup,
   lookup,
+  perObject,
   type Remedy,
   sameJson,
 } from '@inventario/core';
@@ -217,14 +218,8 @@ function useJobContext(): JobContextValue {
   return value;
 }
 
-const lookups = new WeakMap<Job, JobLookup>();
-
 /** One lookup a job, however many parts of the screen ask. */
-function lookupOf(job: Job): JobLookup {
-  const known = lookups.get(job) ?? lookup(job);
-  lookups.set(job, known);
-  return known;
-}
+const lookupOf = perObject((job: Job): JobLookup => lookup(job));
 
 export interface OpenJob extends SessionState {
   known: JobLookup;

@@ -3,6 +3,7 @@ import {
   boxesOfRoom,
   type LoadKind,
   type Position,
+  plural,
   putPart,
   roomsInOrder,
   usualNeed,
@@ -45,7 +46,7 @@ export function PlaceNeeds() {
       }),
     );
     apply(parts, 'The usual for every place');
-    say(`The usual is set for ${open.length} ${open.length === 1 ? 'box' : 'boxes'}.`, {
+    say(`The usual is set for ${plural(open.length, 'box', 'boxes')}.`, {
       label: 'Undo',
       run: undo,
     });
@@ -61,7 +62,7 @@ export function PlaceNeeds() {
       {open.length > 0 && (
         <p className="mb-2">
           <Button icon={Sparkles} onClick={usual}>
-            Set the usual where nothing is said ({open.length} {open.length === 1 ? 'box' : 'boxes'})
+            Set the usual where nothing is said ({plural(open.length, 'box', 'boxes')})
           </Button>
         </p>
       )}

@@ -1,3 +1,4 @@
+import { plural } from '@inventario/core';
 import { Check } from 'lucide-react';
 import { classes } from '../../ui/classes.js';
 
@@ -40,7 +41,7 @@ export function Wish({
             {option.label}
             {option.left !== undefined && (
               <span className={classes('text-sm tabular-nums', option.on ? 'text-onstrong' : 'text-soft')}>
-                {option.left} {option.left === 1 ? 'device' : 'devices'}
+                {plural(option.left, 'device')}
               </span>
             )}
           </button>

@@ -1,4 +1,4 @@
-import { type Device, deviceName, namedStill, removePart } from '@inventario/core';
+import { type Device, deviceName, namedStill, plural, removePart } from '@inventario/core';
 import { Pencil, Trash2 } from 'lucide-react';
 import { Link } from 'react-router';
 import { useJob } from '../../data/job-context.js';
@@ -64,9 +64,7 @@ export function DataSheet({ device, onEdit }: { device: Device; onEdit: () => vo
           {places > 0 && (
             <>
               <dt className="text-soft">In this job</dt>
-              <dd>
-                chosen for {places} {places === 1 ? 'place' : 'places'}
-              </dd>
+              <dd>chosen for {plural(places, 'place')}</dd>
             </>
           )}
         </dl>

@@ -1,4 +1,11 @@
-import { type ControlPoint, ControlPointEntry, deviceName, putPart, removePart } from '@inventario/core';
+import {
+  type ControlPoint,
+  ControlPointEntry,
+  deviceName,
+  plural,
+  putPart,
+  removePart,
+} from '@inventario/core';
 import { Plus, Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import { newId } from '../../data/ids.js';
@@ -58,8 +65,7 @@ export function ControlPoints({ judged }: { judged: Plans['controls'] }) {
                   <span className="text-soft">
                     {' '}
                     {device ? deviceName(device) : point.deviceId}, {mountingWords(point)} in{' '}
-                    {known.rooms.get(point.roomId)?.name}, works {point.targets.length}{' '}
-                    {point.targets.length === 1 ? 'thing' : 'things'}
+                    {known.rooms.get(point.roomId)?.name}, works {plural(point.targets.length, 'thing')}
                   </span>
                 </button>
                 <Button

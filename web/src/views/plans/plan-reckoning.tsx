@@ -1,4 +1,4 @@
-import { moneyText, requirementWords, SCHOOL_WORDS, whyWords } from '@inventario/core';
+import { moneyText, plural, requirementWords, SCHOOL_WORDS, whyWords } from '@inventario/core';
 import { Calculator, Check } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
@@ -93,7 +93,7 @@ function OneMoreWish() {
               <span>{requirementWords(cost)}</span>
               <span className="text-right tabular-nums">
                 {cost.lost > 0
-                  ? `${cost.lost} ${cost.lost === 1 ? 'place' : 'places'} fewer`
+                  ? `${plural(cost.lost, 'place')} fewer`
                   : cost.extra === 0
                     ? 'nothing more'
                     : `${cost.extra > 0 ? 'plus' : 'less'} ${moneyText(Math.abs(cost.extra), currency)}`}

@@ -3,6 +3,7 @@ import {
   deviceName,
   LOAD_WORDS,
   type LoadKind,
+  plural,
   STRATEGY_WORDS,
   type Strategy,
   WIRE,
@@ -185,7 +186,7 @@ function Ratings({
           {[0, 1, 2].map((sides) => (
             <NumberField
               key={sides}
-              label={sides === 0 ? 'Limit' : `With ${sides} ${sides === 1 ? 'side' : 'sides'} removed`}
+              label={sides === 0 ? 'Limit' : `With ${plural(sides, 'side')} removed`}
               value={rating.limit[sides]}
               onNumber={(limit) =>
                 change({ limit: [...rating.limit.slice(0, sides), limit, ...rating.limit.slice(sides + 1)] })
