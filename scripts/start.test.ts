@@ -3,11 +3,12 @@ import { mkdirSync, readFileSync, rmSync, symlinkSync, writeFileSync } from 'nod
 import { get as httpsGet } from 'node:https';
 import { createServer } from 'node:net';
 import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
 import { afterAll, describe, expect, test } from '@jest/globals';
 import { freePort, portIsFree } from './database.js';
 import { testFolder } from './test-folder.js';
 
-const root = new URL('..', import.meta.url).pathname;
+const root = fileURLToPath(new URL('..', import.meta.url));
 const folder = testFolder('start');
 afterAll(() => rmSync(folder, { recursive: true, force: true }));
 

@@ -1,4 +1,5 @@
 import { type ChildProcess, spawn } from 'node:child_process';
+import { fileURLToPath } from 'node:url';
 import { type Box, type Job, putPart } from '@inventario/core';
 import { quillonPoint } from '@inventario/demo';
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
@@ -15,7 +16,7 @@ afterAll(() => server.close());
 function launch(port: number): Promise<ChildProcess> {
   const child = spawn(
     process.execPath,
-    ['--import', 'tsx', new URL('../main.ts', import.meta.url).pathname],
+    ['--import', 'tsx', fileURLToPath(new URL('../main.ts', import.meta.url))],
     {
       env: {
         ...process.env,
