@@ -1,4 +1,5 @@
 import { PLAIN_SWITCHES } from './bodies.js';
+import { METRIC } from './metric.js';
 import type { PracticeProfile, StandardBoxRow } from './profile.js';
 import { BRITISH_WORDS } from './words.js';
 
@@ -9,21 +10,11 @@ const BOXES: readonly StandardBoxRow[] = [16, 25, 35, 47].flatMap((depth): Stand
 ]);
 
 export const GB: PracticeProfile = {
+  ...METRIC,
   id: 'gb',
   title: 'Britain',
   words: { ...BRITISH_WORDS, practice: 'Britain' },
-  units: 'metric',
-  volumesIn: 'mL',
-  editions: null,
-  count: null,
-  notes: [],
   wiring: 'british',
-  connectors: { preferred: ['lever', 'terminal-block'], usual: 'lever' },
-  sizes: {
-    lead: '1.0mm2',
-    cable: [{ upToAmps: Number.POSITIVE_INFINITY, size: '1.5mm2' }],
-    named: 'mm2',
-  },
   colours: {
     today: {
       line: 'brown',
@@ -42,7 +33,6 @@ export const GB: PracticeProfile = {
       strappers: ['red', 'yellow', 'blue'],
     },
   },
-  neutralColours: 'any',
   boxes: { rows: BOXES, source: 'Inside measures, no count stands on them' },
   newBox: { gangs: 1, material: 'metal', grounded: true },
   face: { spacing: 62, width: 68, height: 68 },
@@ -52,18 +42,8 @@ export const GB: PracticeProfile = {
     perModule: false,
     sharedByYoke: true,
   },
-  deviceTakesItsGangs: false,
-  circuit: {
-    amps: 6,
-    volts: 230,
-    legs: ['A', 'B', 'C'],
-    legWord: 'Phase',
-    protections: ['none', 'rcd', 'rcbo'],
-  },
   supply: { nominal: 230, from: 212, to: 255, lineToLine: [370, 440] },
-  floatingAlert: 0.65,
   socketAmps: 13,
-  breakerBySize: null,
   evidence: {
     colours: {
       hot: { red: 0.46, brown: 0.46, black: 0.02, yellow: 0.01, blue: 0.01 },
@@ -83,5 +63,4 @@ export const GB: PracticeProfile = {
     ],
     ring: 10,
   },
-  newDevice: { volts: [220, 240], form: 'clamp' },
 };

@@ -1,5 +1,6 @@
 import { plural } from '../units/plural.js';
 import { PLAIN_SWITCHES } from './bodies.js';
+import { METRIC } from './metric.js';
 import type { PracticeProfile, StandardBoxRow } from './profile.js';
 import { BRITISH_WORDS } from './words.js';
 
@@ -14,21 +15,11 @@ const BOXES: readonly StandardBoxRow[] = [1, 2, 3, 4, 6, 8, 12].map(
 );
 
 export const MODULAR: PracticeProfile = {
+  ...METRIC,
   id: 'modular',
   title: 'Modular plates',
   words: { ...BRITISH_WORDS, practice: 'modular plates', gang: 'module' },
-  units: 'metric',
-  volumesIn: 'mL',
-  editions: null,
-  count: null,
-  notes: [],
   wiring: 'modular',
-  connectors: { preferred: ['lever', 'terminal-block'], usual: 'lever' },
-  sizes: {
-    lead: '1.0mm2',
-    cable: [{ upToAmps: Number.POSITIVE_INFINITY, size: '1.5mm2' }],
-    named: 'mm2',
-  },
   colours: {
     today: {
       line: 'red',
@@ -40,7 +31,6 @@ export const MODULAR: PracticeProfile = {
     },
     old: null,
   },
-  neutralColours: 'any',
   boxes: { rows: BOXES, source: 'Inside measures, no count stands on them' },
   newBox: { gangs: 2, material: 'plastic', grounded: false },
   face: { spacing: 22.5, width: 28, height: 53 },
@@ -50,18 +40,8 @@ export const MODULAR: PracticeProfile = {
     perModule: true,
     sharedByYoke: false,
   },
-  deviceTakesItsGangs: false,
-  circuit: {
-    amps: 6,
-    volts: 230,
-    legs: ['A', 'B', 'C'],
-    legWord: 'Phase',
-    protections: ['none', 'rcd', 'rcbo'],
-  },
   supply: { nominal: 230, from: 185, to: 260, lineToLine: [330, 450] },
-  floatingAlert: 0.65,
   socketAmps: null,
-  breakerBySize: null,
   evidence: {
     colours: {
       hot: { red: 0.5, yellow: 0.2, blue: 0.2, black: 0.01 },
@@ -76,5 +56,4 @@ export const MODULAR: PracticeProfile = {
     patterns: [{ cores: 1, times: 3 }],
     ring: 1,
   },
-  newDevice: { volts: [220, 240], form: 'clamp' },
 };

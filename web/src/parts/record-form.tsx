@@ -5,7 +5,6 @@ import {
   type DefaultValues,
   type FieldErrors,
   type FieldValues,
-  type Resolver,
   set,
   type UseFormReturn,
   useForm,
@@ -16,18 +15,13 @@ import { Dialog } from '../ui/dialog.js';
 
 /** A form over a record, held to a schema of the core; what is wrong stands at its field, in words. */
 export function useRecordForm<Values extends FieldValues>(
-  schema: z.ZodType<Values>,
+  schema: z.ZodType<Values, Values>,
   defaultValues: NoInfer<Values>,
 ): UseFormReturn<Values> {
   return useForm<Values>({
     // The form keeps what was typed as it is; only a record without a problem goes on.
     defaultValues: defaultValues as DefaultValues<Values>,
-    resolver: zodResolver(
-      schema as never,
-      {
-        error: (issue: never) => issueWords(issue),
-      } as never,
-    ) as unknown as Resolver<Values>,
+    resolver: zodResolver(schema, { error: (issue) => issueWords(issue as z.core.$ZodIssue) }),
     reValidateMode: 'onChange',
   });
 }

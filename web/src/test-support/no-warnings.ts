@@ -1,3 +1,4 @@
+import { afterEach, beforeAll, beforeEach } from '@jest/globals';
 import '@testing-library/react';
 
 // Answers of engines and servers come when they come, as in a browser, and a test waits for what it then
