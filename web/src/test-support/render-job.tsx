@@ -67,7 +67,13 @@ export async function renderJob(
     </QueryClientProvider>,
   );
   await act(async () => {});
-  return { ...shown, server, job: () => session.state().job, close: () => session.close() };
+  return {
+    ...shown,
+    server,
+    job: () => session.state().job,
+    undo: () => session.undo(),
+    close: () => session.close(),
+  };
 }
 
 /** Functions that answer as those of a worker do: later. */
