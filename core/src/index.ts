@@ -2,7 +2,7 @@
 
 // units
 export { minorOf, moneyAmount, moneyText } from './units/money.js';
-export { perObject } from './units/per-object.js';
+export { KeptWhile, perObject, sameEntries } from './units/kept.js';
 export { plural } from './units/plural.js';
 export { lengthText, type UnitSystem, volumeText } from './units/present.js';
 export { cubicInches, millilitres, ML_PER_IN3, rounded } from './units/volume.js';
@@ -32,6 +32,7 @@ export { type RecordProblem, recordProblems } from './job/edit/record-problems.j
 export { reduce } from './job/edit/reduce.js';
 export {
   AgainstEntry,
+  BriefEntry,
   CircuitEntry,
   ControlPointEntry,
   FigureEntry,
@@ -205,7 +206,7 @@ export { demand } from './loads/demand.js';
 // enclosure
 export { boxCapacity, contentsAsFound } from './enclosure/as-found.js';
 export { contentsAsPlanned, plannedDevices } from './enclosure/as-planned.js';
-export { assessBox, assessBoxes, type BoxAssessment } from './enclosure/assess.js';
+export { assessBox, assessmentRestsOn, assessBoxes, type BoxAssessment } from './enclosure/assess.js';
 export type { BoxContents } from './enclosure/contents.js';
 
 // radio

@@ -4,7 +4,7 @@ import { sharesByCommonTrip } from '../job/neutral-families.js';
 import type { Job } from '../job/schema/job.js';
 import type { Box, Conductor, Label } from '../job/schema/survey.js';
 import { isGround } from '../practice/wire.js';
-import { perObject } from '../units/per-object.js';
+import { KeptWhile, perObject, sameEntries } from '../units/kept.js';
 import { Joined } from './joined.js';
 
 /**
@@ -136,7 +136,7 @@ export function nodeOf(at: Conductor['at'] & object): string {
   return at.boxScrew ? 'box' : 'capped';
 }
 
-const grouped = new WeakMap<Box, { groupId: string | undefined; box: Box }>();
+const grouped = new KeptWhile<Box, Box>(sameEntries);
 
 /**
  * A box whose travelers name their group: one labelled before the group was made belongs to the only group
@@ -148,17 +148,13 @@ export function withGroups(box: Box, known: JobLookup): Box {
     box.positions.flatMap((position) => known.groups.get(placeKey(box.id, position.index))?.id ?? []),
   );
   const groupId = ids.size === 1 ? [...ids][0] : undefined;
-  let kept = grouped.get(box);
-  if (!kept || kept.groupId !== groupId) {
-    const labels = box.labels.map((label) =>
-      label.role === 'traveler' && label.groupId === undefined && groupId !== undefined
-        ? { ...label, groupId }
-        : label,
-    );
-    kept = { groupId, box: groupId === undefined ? box : { ...box, labels } };
-    grouped.set(box, kept);
-  }
-  return kept.box;
+  if (groupId === undefined) return box;
+  return grouped.of(box, [groupId], () => ({
+    ...box,
+    labels: box.labels.map((label) =>
+      label.role === 'traveler' && label.groupId === undefined ? { ...label, groupId } : label,
+    ),
+  }));
 }
 
 const netsOf = perObject((box: Box) => new FoundNets(box));

@@ -10,6 +10,7 @@ import { usualBody } from '../practice/bodies.js';
 import type { PracticeProfile } from '../practice/profile.js';
 import { profileOf } from '../practice/profiles.js';
 import { isGround, largestSize, USUAL_LENGTH } from '../practice/wire.js';
+import { KeptWhile, sameEntries } from '../units/kept.js';
 import { millilitres } from '../units/volume.js';
 import {
   type BundleMember,
@@ -85,24 +86,16 @@ export function boxCapacity(box: Box, job: Job): CountedCapacity {
   }
 }
 
-const conductorsOf = new WeakMap<JobLookup, Map<Box, ContentConductor[]>>();
+const conductorsOf = new KeptWhile<Box, ContentConductor[]>(sameEntries);
 
-/**
- * What of the box's conductors counts; the same for every device that is tried in it, so it is kept with the
- * job's lookup.
- */
+/** What of the box's conductors counts; the same for every device that is tried in it. */
 export function contentConductors(box: Box, known: JobLookup): ContentConductor[] {
-  const boxes = conductorsOf.get(known) ?? new Map<Box, ContentConductor[]>();
-  conductorsOf.set(known, boxes);
-  let conductors = boxes.get(box);
-  if (!conductors) {
+  return conductorsOf.of(box, [known], () => {
     const labels = labelsOf(box);
-    conductors = box.conductors.map((conductor) =>
+    return box.conductors.map((conductor) =>
       contentConductor(conductor, labels.get(conductor.id), known.job),
     );
-    boxes.set(box, conductors);
-  }
-  return conductors;
+  });
 }
 
 function contentConductor(conductor: Conductor, label: Label | undefined, job: Job): ContentConductor {

@@ -33,6 +33,15 @@ export function assessBox(box: Box, known: JobLookup, which: 'found' | 'planned'
   };
 }
 
+/**
+ * What the assessment of a box rests on beside the box: while each entry is the same object, so is the
+ * result.
+ */
+export function assessmentRestsOn(job: Job, which: 'found' | 'planned'): readonly unknown[] {
+  const found = [job.practice, job.edition, job.overrides, job.catalogue];
+  return which === 'found' ? found : [...found, job.selections, job.loads, job.groups, job.brief];
+}
+
 export function assessBoxes(job: Job, which: 'found' | 'planned'): BoxAssessment[] {
   const known = lookup(job);
   return job.boxes.map((box) => assessBox(box, known, which));

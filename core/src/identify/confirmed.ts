@@ -1,6 +1,7 @@
 import type { JobLookup } from '../job/lookup.js';
 import type { Box } from '../job/schema/survey.js';
 import type { ConfirmedRole } from '../power/instant.js';
+import { KeptWhile } from '../units/kept.js';
 import { type IdentifiedConductor, rolesOfBox } from './identify.js';
 import { identificationRestsOn, isSameBasis, type RestsOn } from './rests-on.js';
 
@@ -15,7 +16,9 @@ export function confirmedIn(identified: {
   );
 }
 
-const kept = new WeakMap<Box['readings'], { restsOn: RestsOn; roles: ReadonlyMap<string, ConfirmedRole> }>();
+const kept = new KeptWhile<Box['readings'], ReadonlyMap<string, ConfirmedRole>, RestsOn>((before, now) =>
+  isSameBasis(before, now, 'roles'),
+);
 
 /**
  * What the readings of a box confirm, worked out anew only where something it rests on is another. A box
@@ -23,13 +26,9 @@ const kept = new WeakMap<Box['readings'], { restsOn: RestsOn; roles: ReadonlyMap
  */
 export function confirmedRoles(box: Box, known: JobLookup): ReadonlyMap<string, ConfirmedRole> {
   if (box.readings.length === 0) return NOTHING;
-  const restsOn = identificationRestsOn(box, known);
-  let found = kept.get(box.readings);
-  if (!found || !isSameBasis(found.restsOn, restsOn, 'roles')) {
-    found = { restsOn, roles: confirmedIn({ conductors: rolesOfBox(box, known) }) };
-    kept.set(box.readings, found);
-  }
-  return found.roles;
+  return kept.of(box.readings, identificationRestsOn(box, known), () =>
+    confirmedIn({ conductors: rolesOfBox(box, known) }),
+  );
 }
 
 const NOTHING: ReadonlyMap<string, ConfirmedRole> = new Map();

@@ -1,4 +1,4 @@
-import { perObject } from '../units/per-object.js';
+import { perObject } from '../units/kept.js';
 import type { Job, JobEvent } from './schema/job.js';
 
 /** An event with its instant (ms; an event without one counts as the earliest) and its place in the file. */

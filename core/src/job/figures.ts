@@ -4,7 +4,7 @@ import { figuresOf } from '../practice/figures/list.js';
 import { profileOf } from '../practice/profiles.js';
 import { type Gauge, WIRE } from '../practice/wire.js';
 import type { Edition, WireSize } from '../terms/trade.js';
-import { perObject } from '../units/per-object.js';
+import { perObject } from '../units/kept.js';
 import type { Job } from './schema/job.js';
 
 type FigureSource = Pick<Job, 'practice' | 'edition' | 'overrides'>;

@@ -1,4 +1,4 @@
-import { perObject } from '../units/per-object.js';
+import { perObject } from '../units/kept.js';
 import type { Device, Hub } from './schema/catalogue.js';
 import type { Circuit, Group, Job, Load, Room, Selection } from './schema/job.js';
 import type { Box, Label, Position } from './schema/survey.js';

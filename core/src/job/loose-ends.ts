@@ -1,4 +1,4 @@
-import { perObject } from '../units/per-object.js';
+import { perObject } from '../units/kept.js';
 import type { At, Box, Conductor } from './schema/survey.js';
 
 /**

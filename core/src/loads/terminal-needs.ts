@@ -1,5 +1,5 @@
 import type { Device } from '../job/schema/catalogue.js';
-import { perObject } from '../units/per-object.js';
+import { perObject } from '../units/kept.js';
 
 /** What a device wants of the conductors at its place. */
 export interface TerminalNeeds {

@@ -10,7 +10,7 @@ import type { Job } from '../job/schema/job.js';
 import type { Box } from '../job/schema/survey.js';
 import { profileOf } from '../practice/profiles.js';
 import { largestSize, USUAL_LENGTH, WIRE } from '../practice/wire.js';
-import { perObject } from '../units/per-object.js';
+import { perObject } from '../units/kept.js';
 import { rounded } from '../units/volume.js';
 import { connectorRange } from '../wire/connectors.js';
 import { type JointPlan, planJoints } from '../wire/plan.js';

@@ -4,6 +4,7 @@ import { type JobLookup, labelsOf } from '../job/lookup.js';
 import type { Box, Label } from '../job/schema/survey.js';
 import type { ConfirmedRole } from '../power/instant.js';
 import { labelClashes, refutedLabels } from '../power/label-clashes.js';
+import { KeptWhile, sameEntries } from '../units/kept.js';
 
 /** Why a label is no finding: the readings that confirm another role, or the labels it is joined with. */
 export interface Doubt {
@@ -23,10 +24,7 @@ export interface Settled {
   doubts: readonly Doubt[];
 }
 
-const kept = new WeakMap<
-  Box,
-  { confirmed: ReadonlyMap<string, ConfirmedRole>; circuits: unknown; settled: Settled }
->();
+const kept = new KeptWhile<Box, Settled>(sameEntries);
 
 /**
  * What the findings of a box are. A label that a confirmed reading contradicts, or that cannot stand beside
@@ -35,12 +33,7 @@ const kept = new WeakMap<
 export function settledBox(box: Box, known: JobLookup): Settled {
   const own = withGroups(box, known);
   const confirmed = confirmedRoles(box, known);
-  const before = kept.get(own);
-  if (before && before.confirmed === confirmed && before.circuits === known.job.circuits)
-    return before.settled;
-  const settled = settle(own, known, confirmed);
-  kept.set(own, { confirmed, circuits: known.job.circuits, settled });
-  return settled;
+  return kept.of(own, [confirmed, known.job.circuits], () => settle(own, known, confirmed));
 }
 
 function settle(box: Box, known: JobLookup, confirmed: ReadonlyMap<string, ConfirmedRole>): Settled {

@@ -1,15 +1,15 @@
 import type { JobLookup } from '../job/lookup.js';
 import type { Job } from '../job/schema/job.js';
 import type { Box } from '../job/schema/survey.js';
+import { KeptWhile, sameEntries } from '../units/kept.js';
 import { BoxInstant, type ConfirmedOf, JobInstant, recordedSoFar } from './instant.js';
 import { liveWhileOff, reversedPolarity, stopsOf } from './stops.js';
 import type { Stop, StopCode } from './vocabulary.js';
 
-interface Kept {
-  restsOn: readonly unknown[];
-  stops: readonly StopCode[];
-}
-const kept = { alone: new WeakMap<Box, Kept>(), withRoles: new WeakMap<Box, Kept>() };
+const kept = {
+  alone: new KeptWhile<Box, readonly StopCode[]>(sameEntries),
+  withRoles: new KeptWhile<Box, readonly StopCode[]>(sameEntries),
+};
 
 /**
  * The stops of a box as everything recorded has them, by code; kept while nothing they rest on is another.
@@ -20,14 +20,11 @@ export function stopCodes(
   { job }: Pick<JobLookup, 'job'>,
   confirmedOf?: ConfirmedOf,
 ): readonly StopCode[] {
-  const memo = confirmedOf ? kept.withRoles : kept.alone;
   const restsOn = [job.circuits, job.events, job.runs, job.practice, job.overrides];
-  const before = memo.get(box);
-  if (before?.restsOn.every((entry, at) => entry === restsOn[at])) return before.stops;
-  const whole = confirmedOf ? new JobInstant(job, 0, false, confirmedOf) : recordedSoFar(job);
-  const stops = stopsOf(new BoxInstant(whole, box, job)).map(({ code }) => code);
-  memo.set(box, { restsOn, stops });
-  return stops;
+  return kept[confirmedOf ? 'withRoles' : 'alone'].of(box, restsOn, () => {
+    const whole = confirmedOf ? new JobInstant(job, 0, false, confirmedOf) : recordedSoFar(job);
+    return stopsOf(new BoxInstant(whole, box, job)).map(({ code }) => code);
+  });
 }
 
 /** What the readings of a box alone stop for: life with every breaker of it off, and exchanged polarity. */

@@ -4,6 +4,7 @@ import type { Job } from '../job/schema/job.js';
 import type { Role } from '../job/schema/primitives.js';
 import type { Box } from '../job/schema/survey.js';
 import { profileOf } from '../practice/profiles.js';
+import { KeptWhile, sameEntries } from '../units/kept.js';
 import { circleOf, unassignedCircuits } from './circle.js';
 import { BoxReadings, boxReadings } from './live-readings.js';
 import { neutralCarriers } from './neutral-carriers.js';
@@ -75,19 +76,14 @@ export class JobInstant {
   }
 }
 
-const wholes = new WeakMap<Job['events'], JobInstant>();
+const wholes = new KeptWhile<Job['events'], JobInstant>(sameEntries);
 
 /**
  * Everything recorded so far, without a word of readings; kept while the job's circuits and events are the
  * same.
  */
 export function recordedSoFar(job: Job): JobInstant {
-  let whole = wholes.get(job.events);
-  if (!whole || whole.job.circuits !== job.circuits) {
-    whole = new JobInstant(job, 0, false, () => NONE_CONFIRMED);
-    wholes.set(job.events, whole);
-  }
-  return whole;
+  return wholes.of(job.events, [job.circuits], () => new JobInstant(job, 0, false, () => NONE_CONFIRMED));
 }
 
 const NONE_CONFIRMED: ReturnType<ConfirmedOf> = new Map();

@@ -5,6 +5,7 @@ import { neutralFamilies } from '../job/neutral-families.js';
 import type { Job } from '../job/schema/job.js';
 import type { At, Box, Label } from '../job/schema/survey.js';
 import { looksLikeGround } from '../practice/wire.js';
+import { KeptWhile, sameEntries } from '../units/kept.js';
 import type { ConfirmedRole } from './instant.js';
 
 /** Labels that cannot all be true of what hangs together. */
@@ -29,14 +30,10 @@ interface Member {
  *     white "line on" ──┘
  */
 export function labelClashes(box: Box, job: Pick<Job, 'circuits'>): readonly LabelClash[] {
-  const before = kept.get(box);
-  if (before?.circuits === job.circuits) return before.clashes;
-  const clashes = findClashes(box, job);
-  kept.set(box, { circuits: job.circuits, clashes });
-  return clashes;
+  return kept.of(box, [job.circuits], () => findClashes(box, job));
 }
 
-const kept = new WeakMap<Box, { circuits: Job['circuits']; clashes: readonly LabelClash[] }>();
+const kept = new KeptWhile<Box, readonly LabelClash[]>(sameEntries);
 
 function findClashes(box: Box, job: Pick<Job, 'circuits'>): LabelClash[] {
   const found: LabelClash[] = [];

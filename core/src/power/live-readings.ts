@@ -6,6 +6,7 @@ import type { Box, Reading } from '../job/schema/survey.js';
 import type { PracticeProfile } from '../practice/profile.js';
 import { profileOf } from '../practice/profiles.js';
 import { isGround } from '../practice/wire.js';
+import { KeptWhile, sameEntries } from '../units/kept.js';
 
 /** Under this a point counts as dead, V. */
 export const DEAD_VOLTS = 5;
@@ -160,16 +161,11 @@ function oneMoreOff(
   return Object.entries(before).every(([id, state]) => after[id] === state) ? only : null;
 }
 
-const kept = new WeakMap<Box, { practice: PracticeProfile; readings: BoxReadings }>();
+const kept = new KeptWhile<Box, BoxReadings>(sameEntries);
 
 /** All readings of a box, kept as long as the box object lives. */
 export function boxReadings(box: Box, practice: PracticeProfile): BoxReadings {
-  let found = kept.get(box);
-  if (!found || found.practice !== practice) {
-    found = { practice, readings: new BoxReadings(box, practice) };
-    kept.set(box, found);
-  }
-  return found.readings;
+  return kept.of(box, [practice], () => new BoxReadings(box, practice));
 }
 
 /**

@@ -1,7 +1,7 @@
 import { instantOf } from '../job/events.js';
 import type { Job } from '../job/schema/job.js';
 import type { Box } from '../job/schema/survey.js';
-import { perObject } from '../units/per-object.js';
+import { KeptWhile, perObject, sameEntries } from '../units/kept.js';
 import { hindersOf, strayUnknownToProver } from './hinders.js';
 import { BoxInstant, type ConfirmedOf, JobInstant, recordedSoFar } from './instant.js';
 import { stopsOf } from './stops.js';
@@ -42,11 +42,7 @@ export function powerOfBox(job: Job, box: Box, options: PowerOptions = {}): BoxP
   return keptOf(instantFor(job, options), box);
 }
 
-interface Kept {
-  restsOn: readonly unknown[];
-  power: BoxPower;
-}
-const kept = new WeakMap<Box, Kept>();
+const kept = new KeptWhile<Box, BoxPower>(sameEntries);
 
 /** Worked out anew only where something it rests on is another; for one instant of the past, every time. */
 function keptOf(instant: JobInstant, box: Box): BoxPower {
@@ -64,11 +60,7 @@ function keptOf(instant: JobInstant, box: Box): BoxPower {
     now,
     confirmed,
   ];
-  const before = kept.get(box);
-  if (before?.restsOn.every((entry, at) => entry === restsOn[at])) return before.power;
-  const power = ofBox(new BoxInstant(instant, box));
-  kept.set(box, { restsOn, power });
-  return power;
+  return kept.of(box, restsOn, () => ofBox(new BoxInstant(instant, box)));
 }
 
 /** Which circuits boxes name, as one text: the others are of no box. */

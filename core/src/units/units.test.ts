@@ -2,6 +2,7 @@ import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { sameJson } from '../job/same.js';
 import { PROFILES } from '../practice/profiles.js';
+import { KeptWhile, perObject, sameEntries } from './kept.js';
 import { lengthText, volumeText } from './present.js';
 import { cubicInches, ML_PER_IN3, millilitres, rounded } from './volume.js';
 
@@ -53,4 +54,31 @@ test('equal JSON is equal whatever the order of its fields, and unequal after an
       expect(sameJson(object, { ...turned, added: 1 })).toBe('added' in object && object.added === 1);
     }),
   );
+});
+
+test('what is kept for an object is computed once, and anew for a copy of it', () => {
+  let computed = 0;
+  const size = perObject((list: number[]) => {
+    computed += 1;
+    return { size: list.length };
+  });
+  const list = [1, 2];
+  expect(size(list)).toBe(size(list));
+  expect(computed).toBe(1);
+  expect(size([...list])).toEqual({ size: 2 });
+  expect(computed).toBe(2);
+});
+
+test('an answer is kept while what it rests on is the same; only the last is', () => {
+  let computed = 0;
+  const kept = new KeptWhile<object, number>(sameEntries);
+  const [key, one, other] = [{}, {}, {}];
+  const ask = (...restsOn: object[]) =>
+    kept.of(key, restsOn, () => {
+      computed += 1;
+      return computed;
+    });
+  expect([ask(one), ask(one)]).toEqual([1, 1]);
+  expect([ask(one, other), ask(other, one), ask(other, one)]).toEqual([2, 3, 3]);
+  expect([ask(one), ask()]).toEqual([4, 5]);
 });

@@ -4,7 +4,7 @@ import type { Joint } from '../job/schema/survey.js';
 import { USUAL_CONNECTORS } from '../practice/connectors.js';
 import type { PracticeProfile } from '../practice/profile.js';
 import { WIRE } from '../practice/wire.js';
-import { perObject } from '../units/per-object.js';
+import { perObject } from '../units/kept.js';
 import { millilitres } from '../units/volume.js';
 
 /** A connector ready to be asked what it holds. Volume in mL, sections in mm2. */

@@ -1,5 +1,7 @@
 import {
   assessBox,
+  assessmentRestsOn,
+  type Box,
   type BoxAssessment,
   type BoxProgress,
   boxProgress,
@@ -11,6 +13,7 @@ import {
   isSameBasis,
   type Job,
   type JobLookup,
+  KeptWhile,
   lookup,
   matchPlace,
   type NextTest,
@@ -22,6 +25,7 @@ import {
   reasonWords,
   remedies,
   type Settling,
+  sameEntries,
   sameJson,
   sentence,
   settling,
@@ -68,34 +72,24 @@ export interface HouseNews {
 const told = new Map<string, BoxReckoning>();
 let job: Job | undefined;
 let key = '';
-const assessments = new WeakMap<object, { inputs: unknown[]; result: BoxAssessment }>();
+const assessments = {
+  found: new KeptWhile<Box, BoxAssessment>(sameEntries),
+  planned: new KeptWhile<Box, BoxAssessment>(sameEntries),
+};
 const identified = new Map<
   string,
   { restsOn: ReturnType<typeof identificationRestsOn>; result: Identification }
 >();
-const planned = new WeakMap<object, { inputs: unknown[]; result: BoxAssessment }>();
 
 /** Recomputes a box only when something its figures rest on is another object than before. */
-function assess(box: Job['boxes'][number], known: JobLookup, which: 'found' | 'planned'): BoxAssessment {
-  const memo = which === 'found' ? assessments : planned;
-  const { job: whole } = known;
-  const inputs = [
-    whole.practice,
-    whole.edition,
-    whole.catalogue,
-    ...(which === 'planned' ? [whole.selections, whole.loads, whole.groups, whole.brief] : []),
-  ];
-  const kept = memo.get(box);
-  if (kept?.inputs.every((input, index) => input === inputs[index])) return kept.result;
-  const result = assessBox(box, known, which);
-  memo.set(box, { inputs, result });
-  return result;
+function assess(box: Box, known: JobLookup, which: 'found' | 'planned'): BoxAssessment {
+  return assessments[which].of(box, assessmentRestsOn(known.job, which), () => assessBox(box, known, which));
 }
 
 /**
  * Recomputes only when something the roles rest on is another than before: most keystrokes change none of it.
  */
-function identification(box: Job['boxes'][number], known: JobLookup): Identification {
+function identification(box: Box, known: JobLookup): Identification {
   const restsOn = identificationRestsOn(box, known);
   const kept = identified.get(box.id);
   if (kept && isSameBasis(kept.restsOn, restsOn, 'all')) return kept.result;

@@ -3,8 +3,10 @@ import {
   type ConfirmedRole,
   type Job,
   type JobPower,
+  KeptWhile,
   powerOf,
   powerOfBox,
+  sameEntries,
 } from '@inventario/core';
 import { useSyncExternalStore } from 'react';
 import { useConfirmed, useJob } from './job-context.js';
@@ -25,15 +27,10 @@ interface Kept {
 }
 type ConfirmedBoxes = ReadonlyMap<string, ReadonlyMap<string, ConfirmedRole>>;
 
-const kept = new WeakMap<Job, Kept>();
+const kept = new KeptWhile<Job, Kept>(sameEntries);
 
 function keptFor(job: Job, at: number, confirmed: ConfirmedBoxes): Kept {
-  let entry = kept.get(job);
-  if (!entry || entry.at !== at || entry.confirmed !== confirmed) {
-    entry = { at, confirmed, whole: null, boxes: new Map() };
-    kept.set(job, entry);
-  }
-  return entry;
+  return kept.of(job, [at, confirmed], () => ({ at, confirmed, whole: null, boxes: new Map() }));
 }
 
 const NONE: ReadonlyMap<string, ConfirmedRole> = new Map();
