@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { EDITIONS } from '../terms/trade.js';
-import { Circuit, ControlPoint, Load, Room } from './schema/job.js';
-import { Name, PracticeId, Text } from './schema/primitives.js';
+import { Brief, Circuit, ControlPoint, Load, Room } from './schema/job.js';
+import { Name, PracticeId, Price, Text } from './schema/primitives.js';
 
 /*
  * Records as a person enters them: the shapes of the file, and what nobody leaves out on purpose. A file of
@@ -46,6 +46,11 @@ export const FigureEntry = z.object({
   value: above0('A figure above 0 is needed.'),
   note: filled('Say why, with its source.'),
 });
+
+/** What the client said, with the labour rate that is agreed at the same table; minor units of money. */
+export const BriefEntry = Brief.extend({ labourPerHour: Price.optional() });
+
+export type BriefEntry = z.infer<typeof BriefEntry>;
 
 /** Why a device is chosen although a rule stops it: it stays with the choice until the hand-over. */
 export const AgainstEntry = z.object({ reason: filled('Say why, in a few words.') });

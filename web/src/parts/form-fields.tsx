@@ -1,3 +1,4 @@
+import { minorOf, moneyAmount } from '@inventario/core';
 import { useRef } from 'react';
 import { type Control, type FieldPath, type FieldValues, useController } from 'react-hook-form';
 import { PickOne, PickSeveral, Segments } from '../ui/choice.js';
@@ -37,25 +38,35 @@ export function FormText<Values extends FieldValues>({
 
 /**
  * What is typed and no number stands in the record as none, so that the form is held up by it; the number
- * before it is not recorded instead.
+ * before it is not recorded instead. `emptyIsUntold`: an emptied field is absent from the record. `money`:
+ * the record has minor units of its currency, the screen whole ones.
  */
 export function FormNumber<Values extends FieldValues>({
   control,
   name,
+  emptyIsUntold,
+  money,
   ...rest
-}: Place<Values> & Rest<typeof NumberField, 'value' | 'onNumber' | 'onTaken' | 'error'>) {
+}: Place<Values> &
+  Rest<typeof NumberField, 'value' | 'onNumber' | 'onTaken' | 'onEmptied' | 'error'> & {
+    emptyIsUntold?: boolean;
+    money?: { currency: string | undefined };
+  }) {
   const { field, fieldState } = useController({ control, name });
   const value = field.value as number | undefined;
   const last = useRef(value);
   if (!Number.isNaN(value)) last.current = value;
+  const shown = last.current;
   return (
     <NumberField
       {...rest}
-      value={last.current}
-      onNumber={field.onChange}
+      {...(money?.currency ? { unit: money.currency } : {})}
+      value={money && shown !== undefined ? moneyAmount(shown, money.currency) : shown}
+      onNumber={(number) => field.onChange(money ? minorOf(number, money.currency) : number)}
       onTaken={(taken) => {
         if (!taken) field.onChange(Number.NaN);
       }}
+      {...(emptyIsUntold ? { onEmptied: () => field.onChange(undefined) } : {})}
       error={fieldState.error?.message ?? null}
     />
   );

@@ -1,10 +1,12 @@
 import { zodResolver } from '@hookform/resolvers/zod';
 import { issueWords, type Problem } from '@inventario/core';
-import type { ReactNode } from 'react';
+import { type ReactNode, useEffect, useRef } from 'react';
 import {
   type DefaultValues,
   type FieldErrors,
+  type FieldPath,
   type FieldValues,
+  get,
   set,
   type UseFormReturn,
   useForm,
@@ -21,10 +23,13 @@ export function useRecordForm<Values extends FieldValues>(
   return useForm<Values>({
     // The form keeps what was typed as it is; only a record without a problem goes on.
     defaultValues: defaultValues as DefaultValues<Values>,
-    resolver: zodResolver(schema, { error: (issue) => issueWords(issue as z.core.$ZodIssue) }),
+    resolver: schemaResolver(schema),
     reValidateMode: 'onChange',
   });
 }
+
+const schemaResolver = <Values extends FieldValues>(schema: z.ZodType<Values, Values>) =>
+  zodResolver(schema, { error: (issue) => issueWords(issue as z.core.$ZodIssue) });
 
 /**
  * A form over a record that is asked as a whole, with what it names in the job; problems stand at their
@@ -44,6 +49,47 @@ export function useCheckedForm<Values extends FieldValues>(
     },
   });
 }
+
+/**
+ * A sheet of answers over a record of the job, with nothing to submit: an answer that the schema takes is
+ * told at once, one that it does not take stays in its field and no other waits for it. What else changes
+ * the record comes in.
+ * @param onAnswer the record with the answer, and the path of its field
+ */
+export function useAnswers<Values extends FieldValues>(
+  schema: z.ZodType<Values, Values>,
+  record: NoInfer<Values>,
+  onAnswer: (record: Values, field: FieldPath<Values>) => void,
+): UseFormReturn<Values> {
+  const form = useForm<Values>({
+    // The form writes into what it is given; a job is never changed in place.
+    values: structuredClone(record),
+    resolver: schemaResolver(schema),
+    mode: 'onChange',
+  });
+  const latest = useRef({ record, onAnswer });
+  latest.current = { record, onAnswer };
+  useEffect(
+    () =>
+      form.subscribe({
+        formState: { values: true },
+        callback: ({ values, name }) => {
+          const { record, onAnswer } = latest.current;
+          // Also told where a field comes up, or follows the record.
+          if (name === undefined || get(values, name) === get(record, name)) return;
+          const answered = structuredClone(record);
+          set(answered, name, get(values, name));
+          const told = schema.safeParse(withoutUntold(answered));
+          if (told.success) onAnswer(told.data, name as FieldPath<Values>);
+        },
+      }),
+    [form, schema],
+  );
+  return form;
+}
+
+/** As it will stand in the file, where what is untold is absent. */
+const withoutUntold = (record: object): unknown => JSON.parse(JSON.stringify(record));
 
 /** A short form over the view; what hinders the edit is said in it and nothing typed is lost. */
 export function RecordForm<Values extends FieldValues>({

@@ -80,6 +80,8 @@ interface NumberProps {
   onNumber: (value: number) => void;
   /** Told whether what is typed is a number that is taken; the last one taken stands while it is not. */
   onTaken?: (taken: boolean) => void;
+  /** Told when the field is emptied, where that is an answer of its own. */
+  onEmptied?: () => void;
   unit?: string;
   min?: number;
   max?: number;
@@ -102,6 +104,7 @@ export function NumberField({
   value,
   onNumber,
   onTaken,
+  onEmptied,
   unit,
   min = 0,
   max,
@@ -127,10 +130,9 @@ export function NumberField({
     setDraft(text);
     onTaken?.(text.trim() !== '' && problemOf(text, { min, max, whole }) === null);
     if (text.trim() === '') {
-      if (zeroIsEmpty) {
-        typed.current = 0;
-        onNumber(0);
-      }
+      typed.current = zeroIsEmpty ? 0 : typed.current;
+      if (zeroIsEmpty) onNumber(0);
+      onEmptied?.();
       return;
     }
     if (problemOf(text, { min, max, whole }) !== null) return;

@@ -171,7 +171,7 @@ describe('the catalogue', () => {
       maker: 'New Maker',
       channels: [{ id: 1 }, { id: 2 }],
     });
-  }, 30_000);
+  });
 
   test('a device of the job is not taken out from under it', async () => {
     await catalogue('/catalogue/devices/pw-15');

@@ -185,7 +185,7 @@ export const Photo = open({
 /** A record of which nothing is read yet but its id. */
 export const OpenRecord = open({ id: Id.optional() });
 
-const Brief = open({
+export const Brief = open({
   platforms: z.array(open({ name: Name, want: z.enum(['must', 'nice']) })).optional(),
   hubsOwned: z.array(Id).optional(),
   hubRooms: z.record(z.string(), Id).optional(),

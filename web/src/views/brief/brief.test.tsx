@@ -1,7 +1,7 @@
 import '@testing-library/jest-dom/jest-globals';
 import type { Job } from '@inventario/core';
 import { describe, expect, test } from '@jest/globals';
-import { screen, within } from '@testing-library/react';
+import { screen, waitFor, within } from '@testing-library/react';
 import { pickListed, press, shown, type } from '../../test-support/by-hand.js';
 import { exampleJob } from '../../test-support/example-job.js';
 import { BriefView } from './brief.js';
@@ -62,6 +62,35 @@ describe('the client’s words', () => {
     expect(now().brief?.spares).toBe(2);
   });
 
+  test('an emptied answer is not said any more; the labour rate of the table goes to the job', async () => {
+    const { job: now } = await shown(open(), <BriefView />);
+    const section = asked('Money and spares');
+    type('Spares of each model to keep', '2', section);
+    type('An hour of work', '64,5', section);
+    expect(now().money?.labourPerHour).toBe(6450);
+    expect(now().brief).toEqual({ spares: 2 });
+    type('Spares of each model to keep', '', section);
+    expect(now().brief).toEqual({});
+    type('Spares of each model to keep', '1.5', section);
+    expect(within(section).getByText('Only whole numbers go here.')).toBeInTheDocument();
+    expect(now().brief).toEqual({});
+  });
+
+  test('what one field does not take holds no other up, and stays in it', async () => {
+    const { job: now } = await shown(open(), <BriefView />);
+    const section = asked('The router');
+    type('Things on the Wi-Fi now', 'many', section);
+    type('How many the router can take', '40', section);
+    press('Yes', section);
+    expect(now().brief?.wifi).toEqual({ clientLimit: 40, band24: true });
+    expect(within(section).getByLabelText('Things on the Wi-Fi now')).toHaveValue('many');
+    const room = String(now().rooms[0]?.name);
+    await pickListed(/It stands in/, room, section);
+    expect(now().brief?.wifi?.routerRoom).toBe(now().rooms[0]?.id);
+    await pickListed(/It stands in/, 'not said', section);
+    expect(now().brief?.wifi).toEqual({ clientLimit: 40, band24: true });
+  });
+
   test('connectors have an order of preference', async () => {
     const { job: now } = await shown(open(), <BriefView />);
     const section = asked('Money and spares');
@@ -80,5 +109,6 @@ describe('the client’s words', () => {
     expect(now().brief?.budget).toBe(12_000);
     undo();
     expect(now().brief).not.toHaveProperty('budget');
+    await waitFor(() => expect(within(section).getByLabelText('What may it cost?')).toHaveValue(''));
   });
 });

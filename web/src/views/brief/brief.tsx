@@ -1,5 +1,6 @@
 import {
   answeredQuestions,
+  BriefEntry,
   type EditPart,
   type PossibleDevices,
   possibleDevices,
@@ -10,10 +11,12 @@ import {
 } from '@inventario/core';
 import { ArrowDown, CircleCheck, CircleDashed } from 'lucide-react';
 import { useContext } from 'react';
+import type { FieldPath } from 'react-hook-form';
 import { Link } from 'react-router';
 import { useJob } from '../../data/job-context.js';
 import { Bench, SheetsContext } from '../../parts/bench.js';
 import { paths } from '../../parts/paths.js';
+import { useAnswers } from '../../parts/record-form.js';
 import { Button } from '../../ui/button.js';
 import { Colour, Light, Money, Switches } from './living-questions.js';
 import { Assistants, Hubs, Radios, Router } from './network-questions.js';
@@ -32,6 +35,19 @@ const TITLES: Record<Question, string> = {
   places: 'Room by room',
 };
 
+/** What an answer that is typed is called in the history. */
+const ANSWERS: Partial<Record<FieldPath<BriefEntry>, string>> = {
+  budget: 'Budget',
+  labourPerHour: 'The labour rate',
+  spares: 'Spares',
+  'wifi.clientsNow': 'The router',
+  'wifi.clientLimit': 'The router',
+  'wifi.routerRoom': 'The router',
+};
+
+/** Money where nobody said any yet. */
+const UNTOLD_MONEY = { currency: 'USD', labourPerHour: 0 };
+
 /** What does the client want, and what does that rule out? */
 export function BriefView() {
   const { job, apply } = useJob();
@@ -43,10 +59,17 @@ export function BriefView() {
     apply(setParts('job', job.id, job, { brief: { ...brief, ...more } }) as EditPart[], label, 'brief');
   };
   const { setOpen } = useContext(SheetsContext);
-  const go = (question: Question) => {
+  const entry = { ...brief, ...(job.money ? { labourPerHour: job.money.labourPerHour } : {}) };
+  const { control } = useAnswers(BriefEntry, entry, ({ labourPerHour, ...told }, field) => {
+    const money = { ...UNTOLD_MONEY, ...job.money, labourPerHour: labourPerHour ?? 0 };
+    const now = field === 'labourPerHour' ? { money } : { brief: told };
+    apply(setParts('job', job.id, job, now), ANSWERS[field] ?? 'The brief', 'brief');
+  });
+  const question = { brief, onChange: change, control };
+  const go = (asked: Question) => {
     // On a phone the question stands behind the sheet that leads to it.
     setOpen(null);
-    document.getElementById(`ask-${question}`)?.scrollIntoView({ behavior: 'smooth', block: 'start' });
+    document.getElementById(`ask-${asked}`)?.scrollIntoView({ behavior: 'smooth', block: 'start' });
   };
   return (
     <Bench
@@ -69,28 +92,28 @@ export function BriefView() {
       </p>
       <div className="flex max-w-4xl flex-col gap-5">
         <Asked question="assistants" answered={answered}>
-          <Assistants brief={brief} onChange={change} />
+          <Assistants {...question} />
         </Asked>
         <Asked question="hubs" answered={answered}>
-          <Hubs brief={brief} onChange={change} />
+          <Hubs {...question} />
         </Asked>
         <Asked question="radios" answered={answered}>
-          <Radios brief={brief} onChange={change} />
+          <Radios {...question} />
         </Asked>
         <Asked question="router" answered={answered}>
-          <Router brief={brief} onChange={change} />
+          <Router {...question} />
         </Asked>
         <Asked question="switches" answered={answered}>
-          <Switches brief={brief} onChange={change} />
+          <Switches {...question} />
         </Asked>
         <Asked question="light" answered={answered}>
-          <Light brief={brief} onChange={change} />
+          <Light {...question} />
         </Asked>
         <Asked question="colour" answered={answered}>
-          <Colour brief={brief} onChange={change} />
+          <Colour {...question} />
         </Asked>
         <Asked question="money" answered={answered}>
-          <Money brief={brief} onChange={change} />
+          <Money {...question} />
         </Asked>
         <Asked question="places" answered={answered}>
           <PlaceNeeds />

@@ -1,6 +1,5 @@
-import { minorOf, moneyAmount, setParts } from '@inventario/core';
 import { useJob } from '../../data/job-context.js';
-import { NumberField } from '../../ui/field.js';
+import { FormNumber } from '../../parts/form-fields.js';
 import { type Brief, type QuestionProps, useLeft } from './question.js';
 import { Wish, type WishOption } from './wish.js';
 
@@ -131,34 +130,21 @@ const CONNECTORS = {
   crimp: 'crimp',
 } as const;
 
-export function Money({ brief, onChange }: QuestionProps) {
-  const { job, apply } = useJob();
+export function Money({ brief, onChange, control }: QuestionProps) {
+  const { job } = useJob();
   const kinds = brief.connectors ?? [];
-  const money = job.money ?? { currency: 'USD', labourPerHour: 0 };
-  const setMoney = (more: Partial<typeof money>) =>
-    apply(setParts('job', job.id, job, { money: { ...money, ...more } }), 'The labour rate', 'brief');
+  const money = { currency: job.money?.currency };
   return (
     <>
       <div className="mb-3 grid gap-3 sm:grid-cols-3">
-        <NumberField
-          label="What may it cost?"
-          unit={job.money?.currency ?? ''}
-          value={brief.budget === undefined ? undefined : moneyAmount(brief.budget, job.money?.currency)}
-          onNumber={(amount) => onChange({ budget: minorOf(amount, job.money?.currency) }, 'Budget')}
-        />
-        <NumberField
-          label="An hour of work"
-          unit={job.money?.currency ?? ''}
-          value={
-            job.money === undefined ? undefined : moneyAmount(job.money.labourPerHour, job.money.currency)
-          }
-          onNumber={(amount) => setMoney({ labourPerHour: minorOf(amount, money.currency) })}
-        />
-        <NumberField
+        <FormNumber control={control} name="budget" label="What may it cost?" money={money} emptyIsUntold />
+        <FormNumber control={control} name="labourPerHour" label="An hour of work" money={money} />
+        <FormNumber
+          control={control}
+          name="spares"
           label="Spares of each model to keep"
           whole
-          value={brief.spares}
-          onNumber={(spares) => onChange({ spares }, 'Spares')}
+          emptyIsUntold
         />
       </div>
       <Wish

@@ -1,7 +1,7 @@
 import { RADIO_WORDS, roomsInOrder } from '@inventario/core';
 import { useJob } from '../../data/job-context.js';
+import { FormNumber, FormPick } from '../../parts/form-fields.js';
 import { PickOne } from '../../ui/choice.js';
-import { NumberField } from '../../ui/field.js';
 import { type Brief, type QuestionProps, useLeft } from './question.js';
 import { Wish, type WishOption } from './wish.js';
 
@@ -107,23 +107,25 @@ export function Radios({ brief, onChange }: QuestionProps) {
   );
 }
 
-export function Router({ brief, onChange }: QuestionProps) {
+export function Router({ brief, onChange, control }: QuestionProps) {
   const { job } = useJob();
   const wifi = brief.wifi ?? {};
   const set = (more: Partial<typeof wifi>) => onChange({ wifi: { ...wifi, ...more } }, 'The router');
   return (
     <div className="grid gap-3 sm:grid-cols-2">
-      <NumberField
+      <FormNumber
+        control={control}
+        name="wifi.clientsNow"
         label="Things on the Wi-Fi now"
         whole
-        value={wifi.clientsNow}
-        onNumber={(clientsNow) => set({ clientsNow })}
+        emptyIsUntold
       />
-      <NumberField
+      <FormNumber
+        control={control}
+        name="wifi.clientLimit"
         label="How many the router can take"
         whole
-        value={wifi.clientLimit}
-        onNumber={(clientLimit) => set({ clientLimit })}
+        emptyIsUntold
       />
       <Wish
         question="Does it offer 2.4 GHz?"
@@ -132,12 +134,12 @@ export function Router({ brief, onChange }: QuestionProps) {
           { label: 'No', on: wifi.band24 === false, toggle: () => set({ band24: false }) },
         ]}
       />
-      <PickOne
+      <FormPick
+        control={control}
+        name="wifi.routerRoom"
         label="It stands in"
-        value={wifi.routerRoom ?? ''}
-        placeholder="not said"
+        untold="not said"
         options={roomsInOrder(job).map((room) => ({ value: room.id, label: room.name }))}
-        onChoice={(routerRoom) => set({ routerRoom })}
       />
     </div>
   );
