@@ -68,20 +68,20 @@ export interface Identification {
  * What every conductor of a box is, how surely, what contradicts, and which test tells most next. Labels are
  * not evidence.
  *
- *     parts -> problem -> explanations -> posterior -> conflicts, grades -> next tests
+ *     pieces -> problem -> explanations -> posterior -> conflicts, grades -> next tests
  */
 export function identifyBox(box: Box, known: JobLookup): Identification {
-  const parts = splitBox(box).map((part) => identifyPart(part, known, box));
+  const pieces = splitBox(box).map((piece) => identifyPiece(piece, known, box));
   const { problem } = problemOf(box, known);
   const grounds = groundGrades(problem, problem.tests);
   const byId = new Map(
-    parts.flatMap((part) => part.conductors).map((conductor) => [conductor.id, conductor]),
+    pieces.flatMap((piece) => piece.conductors).map((conductor) => [conductor.id, conductor]),
   );
   const conductors = inOrder(box, byId, problem);
   const groundOpen =
     grounds.length > 0 && grounds.every((ground) => ground.grade === 'guess') && groundsWanted(box, known);
   const next = [
-    ...parts.flatMap((part) => part.next),
+    ...pieces.flatMap((piece) => piece.next),
     ...(groundOpen && !problem.alive ? groundTest(problem, box) : []),
   ]
     .sort(byValue)
@@ -89,18 +89,18 @@ export function identifyBox(box: Box, known: JobLookup): Identification {
   return {
     boxId: box.id,
     conductors,
-    conflicts: parts.flatMap((part) => part.conflicts),
+    conflicts: pieces.flatMap((piece) => piece.conflicts),
     next: next.map(({ value, ...test }) => test),
-    notes: [...stopNotes(box, known), ...noSupply(problem), ...parts.flatMap((part) => part.notes)],
+    notes: [...stopNotes(box, known), ...noSupply(problem), ...pieces.flatMap((piece) => piece.notes)],
     summary: summaryOf(conductors),
   };
 }
 
 /** The roles alone, without the tests that would tell more. */
 export function rolesOfBox(box: Box, known: JobLookup): IdentifiedConductor[] {
-  const parts = splitBox(box).map((part) => weigh(part, known, box));
+  const pieces = splitBox(box).map((piece) => weigh(piece, known, box));
   const byId = new Map(
-    parts.flatMap((part) => conductorsOf(part)).map((conductor) => [conductor.id, conductor]),
+    pieces.flatMap((piece) => conductorsOf(piece)).map((conductor) => [conductor.id, conductor]),
   );
   return inOrder(box, byId, problemOf(box, known).problem);
 }
@@ -117,7 +117,7 @@ function inOrder(
   return box.conductors.flatMap((conductor) => grounds.get(conductor.id) ?? byId.get(conductor.id) ?? []);
 }
 
-/** A part of a box with its explanations weighed. */
+/** A piece of a box with its explanations weighed. */
 interface Weighed {
   box: Box;
   problem: Problem;
@@ -145,11 +145,11 @@ function conductorsOf({ box, problem, posterior, grades }: Weighed): IdentifiedC
     .map((conductor) => conductorResult(conductor, problem, posterior, grades));
 }
 
-interface PartResult extends Pick<Identification, 'conductors' | 'conflicts' | 'notes'> {
+interface PieceResult extends Pick<Identification, 'conductors' | 'conflicts' | 'notes'> {
   next: RankedTest[];
 }
 
-function identifyPart(box: Box, known: JobLookup, whole: Box): PartResult {
+function identifyPiece(box: Box, known: JobLookup, whole: Box): PieceResult {
   const weighed = weigh(box, known, whole);
   const { problem, posterior, conflicts, grades } = weighed;
   const needed = neededCores(box, problem, posterior, grades, known);

@@ -2,10 +2,10 @@ import { perObject } from '../units/kept.js';
 import type { Job, JobEvent } from './schema/job.js';
 
 /** An event with its instant (ms; an event without one counts as the earliest) and its place in the file. */
-export interface Placed {
+export interface Logged {
   event: JobEvent;
   at: number;
-  place: number;
+  index: number;
 }
 
 /** Ids that corrections strike from the record. */
@@ -19,8 +19,8 @@ export function instantOf(entry: { at?: string | undefined }): number {
 }
 
 /** By the clock; at one instant the later in the file is the later. */
-function byClock(a: Placed, b: Placed): number {
-  return a.at === b.at ? a.place - b.place : a.at - b.at;
+function byClock(a: Logged, b: Logged): number {
+  return a.at === b.at ? a.index - b.index : a.at - b.at;
 }
 
 /**
@@ -29,16 +29,16 @@ function byClock(a: Placed, b: Placed): number {
  */
 export class EventRecord {
   private readonly struck: ReadonlySet<string>;
-  private readonly groups = new Map<string, Placed[]>();
-  readonly byId = new Map<string, Placed>();
+  private readonly groups = new Map<string, Logged[]>();
+  readonly byId = new Map<string, Logged>();
 
   /** @param until ms; what is later does not count */
   constructor(job: Pick<Job, 'events'>, until = Number.POSITIVE_INFINITY) {
-    const placed = job.events
-      .map((event, place) => ({ event, at: instantOf(event), place }))
+    const logged = job.events
+      .map((event, index) => ({ event, at: instantOf(event), index }))
       .filter(({ at }) => at <= until);
-    this.struck = struckEvents(placed.map(({ event }) => event));
-    for (const entry of placed) {
+    this.struck = struckEvents(logged.map(({ event }) => event));
+    for (const entry of logged) {
       const { kind, circuitId, boxId, id } = entry.event;
       if (id !== undefined) this.byId.set(id, entry);
       const key = `${kind}|${kind === 'switched' ? circuitId : boxId}`;
@@ -49,27 +49,27 @@ export class EventRecord {
     for (const group of this.groups.values()) group.sort(byClock);
   }
 
-  isStruck({ event }: Pick<Placed, 'event'>): boolean {
+  isStruck({ event }: Pick<Logged, 'event'>): boolean {
     return event.id !== undefined && this.struck.has(event.id);
   }
 
   /** Everything of a kind about a box, or about a circuit for `switched`, by the clock; struck ones too. */
-  all(kind: string, id: string): readonly Placed[] {
+  all(kind: string, id: string): readonly Logged[] {
     return this.groups.get(`${kind}|${id}`) ?? NOTHING;
   }
 
   /** The same without what was struck. */
-  standing(kind: string, id: string): Placed[] {
+  standing(kind: string, id: string): Logged[] {
     return this.all(kind, id).filter((entry) => !this.isStruck(entry));
   }
 
   /** The latest by the clock that was not struck. */
-  latest(kind: string, id: string): Placed | undefined {
+  latest(kind: string, id: string): Logged | undefined {
     return this.standing(kind, id).at(-1);
   }
 }
 
-const NOTHING: readonly Placed[] = [];
+const NOTHING: readonly Logged[] = [];
 
 const recordOf = perObject((events: Job['events']) => new EventRecord({ events }));
 

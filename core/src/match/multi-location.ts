@@ -4,12 +4,12 @@ import type { PlaceFacts } from './place.js';
 import { NO_REASONS, type Reason } from './reason.js';
 
 /** How a device takes part at a place of a group: as the one that feeds the load, or as its partner. */
-export interface GroupPart {
+export interface GroupSeat {
   role: 'main' | 'partner';
   entry: MultiLocation;
 }
 
-export type GroupAnswer = { part: GroupPart } | { block: Reason };
+export type GroupAnswer = { seat: GroupSeat } | { block: Reason };
 
 /**
  * A place of a group that gets no device with this strategy, because its switch stays, is tied through or
@@ -59,7 +59,7 @@ function farTravelers(there: PlaceFacts, entry: MultiLocation, strategy: Strateg
  * asked. `here` is the place; `mainHere` tells whether the load (or line) the strategy wants for its main
  * device is at this place.
  */
-export function groupPart(device: Device, strategy: Strategy, here: PlaceFacts): GroupAnswer {
+export function groupSeat(device: Device, strategy: Strategy, here: PlaceFacts): GroupAnswer {
   const entry = device.multiLocation?.find((candidate) => candidate.strategy === strategy);
   if (!entry)
     return {
@@ -71,14 +71,14 @@ export function groupPart(device: Device, strategy: Strategy, here: PlaceFacts):
       },
     };
   const feeds = device.terminals.some((terminal) => terminal.role === 'load');
-  if (!feeds) return { part: { role: 'partner', entry } };
+  if (!feeds) return { seat: { role: 'partner', entry } };
   const mainAt = entry.mainAt ?? 'either';
   if (mainAt === 'load' && here.load === 'absent') return wrongEnd(strategy, mainAt);
   if (mainAt === 'line' && here.line === 'absent') return wrongEnd(strategy, mainAt);
   // With both ends alike, the end without the load is the partner's.
   if ((strategy === 'both-ends' || strategy === 'linked') && here.load !== 'present')
-    return { part: { role: 'partner', entry } };
-  return { part: { role: 'main', entry } };
+    return { seat: { role: 'partner', entry } };
+  return { seat: { role: 'main', entry } };
 }
 
 function wrongEnd(strategy: Strategy, mainAt: 'line' | 'load'): GroupAnswer {
@@ -93,8 +93,8 @@ function wrongEnd(strategy: Strategy, mainAt: 'line' | 'load'): GroupAnswer {
 }
 
 /** Travelers the strategy runs its partner over, against those found here. */
-export function travelerRule(place: PlaceFacts, part: GroupPart, strategy: Strategy): readonly Reason[] {
-  const wanted = part.entry.partner?.travelers ?? 0;
+export function travelerRule(place: PlaceFacts, seat: GroupSeat, strategy: Strategy): readonly Reason[] {
+  const wanted = seat.entry.partner?.travelers ?? 0;
   if (wanted <= place.travelers) return NO_REASONS;
   const unsure = place.line === 'unknown' || place.load === 'unknown' || place.neutral === 'unknown';
   return [

@@ -2,21 +2,21 @@ import type { JobLookup } from '../job/lookup.js';
 import { placeKey } from '../job/lookup.js';
 import type { Device, MultiLocation } from '../job/schema/catalogue.js';
 import type { Strategy } from '../job/schema/primitives.js';
-import { type GroupPart, groupPart, withoutDevice } from './multi-location.js';
+import { type GroupSeat, groupSeat, withoutDevice } from './multi-location.js';
 import type { PlaceFacts } from './place.js';
 import { type Reason, verdictOf } from './reason.js';
 
 /** Another place of a group, and who judges a device there. */
 export interface GroupPlace {
   place: PlaceFacts;
-  judge: { asPart: (device: Device, strategy: Strategy, part: GroupPart, parts: string[]) => Reason[] };
+  judge: { inSeat: (device: Device, strategy: Strategy, seat: GroupSeat, parts: string[]) => Reason[] };
 }
 
 /** For which device a partner is sought. `asMain`: the partner is to feed the load. */
 export interface Sought {
   device: Device;
   strategy: Strategy;
-  part: GroupPart;
+  seat: GroupSeat;
   asMain: boolean;
 }
 
@@ -25,16 +25,16 @@ export function partnerAt(
   other: GroupPlace,
   sought: Sought,
 ): { boxId: string; position: number; deviceId: string | null; reason?: Reason } {
-  const { strategy, part, asMain } = sought;
+  const { strategy, seat, asMain } = sought;
   const { box, position } = other.place;
   const where = { boxId: box.id, position: position.index };
-  const without = asMain ? undefined : withoutDevice(strategy, part.entry, other.place);
+  const without = asMain ? undefined : withoutDevice(strategy, seat.entry, other.place);
   if (without) return { ...where, deviceId: null, ...(without.reason ? { reason: without.reason } : {}) };
   let worst: readonly Reason[] | undefined;
   let unproved: { deviceId: string; reasons: readonly Reason[] } | undefined;
   const candidates = partnerDevices(sought, other.place.known);
   for (const candidate of candidates) {
-    const judged = judgePartner(other, candidate, strategy, asMain ? undefined : part.entry);
+    const judged = judgePartner(other, candidate, strategy, asMain ? undefined : seat.entry);
     if ('block' in judged) {
       worst ??= [judged.block];
       continue;
@@ -69,7 +69,7 @@ export function partnerAt(
 }
 
 /**
- * A device in its part at another place of the group.
+ * A device in its seat at another place of the group.
  *
  * @param listedBy the main device's record, which speaks for a partner that has none of its own; undefined:
  * it is to be the main device
@@ -82,16 +82,16 @@ export function judgePartner(
   listedBy: MultiLocation | undefined,
   parts: string[] = [],
 ): { block: Reason } | { reasons: readonly Reason[] } {
-  const answer = groupPart(candidate, strategy, other.place);
+  const answer = groupSeat(candidate, strategy, other.place);
   const own =
-    'part' in answer
-      ? answer.part.entry
+    'seat' in answer
+      ? answer.seat.entry
       : answer.block.code === 'multi-location.not-offered'
         ? listedBy
         : undefined;
   if (!own) return answer as { block: Reason };
   return {
-    reasons: other.judge.asPart(
+    reasons: other.judge.inSeat(
       candidate,
       strategy,
       { role: listedBy ? 'partner' : 'main', entry: own },
@@ -104,8 +104,8 @@ export function judgePartner(
  * Devices that may stand at another place of the group, in the order of the record: a partner asks for a main
  * device where the load is.
  */
-export function partnerDevices({ device, strategy, part, asMain }: Sought, known: JobLookup): Device[] {
-  const listed = (part.entry.partnerIds ?? []).flatMap((id) => known.devices.get(id) ?? []);
+export function partnerDevices({ device, strategy, seat, asMain }: Sought, known: JobLookup): Device[] {
+  const listed = (seat.entry.partnerIds ?? []).flatMap((id) => known.devices.get(id) ?? []);
   if (asMain) {
     const naming = known.job.catalogue.devices.filter((other) =>
       other.multiLocation?.some(
@@ -115,7 +115,7 @@ export function partnerDevices({ device, strategy, part, asMain }: Sought, known
     const alike = strategy === 'both-ends' || strategy === 'linked' ? [device] : [];
     return [...new Set([...listed, ...naming, ...alike])].filter(feedsLoad);
   }
-  if (part.role === 'partner') return [device, ...listed.filter((other) => !feedsLoad(other))];
+  if (seat.role === 'partner') return [device, ...listed.filter((other) => !feedsLoad(other))];
   return listed.length > 0 ? listed : [device];
 }
 

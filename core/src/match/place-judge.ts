@@ -5,7 +5,7 @@ import { needsAlone, stoppedAlone } from './alone.js';
 import { type Candidate, judged } from './candidate.js';
 import { Closing } from './closing.js';
 import { withFreedTravelers } from './freed-travelers.js';
-import { type GroupPart, groupPart, travelerRule } from './multi-location.js';
+import { type GroupSeat, groupSeat, travelerRule } from './multi-location.js';
 import { type GroupPlace, partnerAt } from './partners.js';
 import { type PlaceFacts, placeFacts } from './place.js';
 import { NO_REASONS, type Reason } from './reason.js';
@@ -31,7 +31,7 @@ interface Asked {
   needs: TerminalNeeds;
   /** Takes what the device would need beside itself. */
   parts: string[];
-  role?: GroupPart['role'];
+  role?: GroupSeat['role'];
 }
 
 /**
@@ -65,15 +65,15 @@ export class PlaceJudge {
   }
 
   private inGroup(device: Device, strategy: Strategy): Candidate {
-    const answer = groupPart(device, strategy, this.place);
+    const answer = groupSeat(device, strategy, this.place);
     if ('block' in answer) return judged(device, strategy, [answer.block]);
-    const { part } = answer;
+    const { seat } = answer;
     const parts: string[] = [];
-    const reasons = this.asPart(device, strategy, part, parts);
-    const main = part.role === 'partner' ? this.mainElsewhere() : undefined;
-    if (part.role === 'partner' && !main) reasons.push(noMain(strategy));
+    const reasons = this.inSeat(device, strategy, seat, parts);
+    const main = seat.role === 'partner' ? this.mainElsewhere() : undefined;
+    if (seat.role === 'partner' && !main) reasons.push(noMain(strategy));
     const partners = this.otherPlaces().map((other) =>
-      partnerAt(other, { device, strategy, part, asMain: other === main }),
+      partnerAt(other, { device, strategy, seat, asMain: other === main }),
     );
     for (const { reason } of partners) if (reason) reasons.push(reason);
     const devices = partners.flatMap(({ deviceId }) => this.place.known.devices.get(deviceId ?? '') ?? []);
@@ -88,14 +88,14 @@ export class PlaceJudge {
   }
 
   /**
-   * The rules for a device in its part of a group strategy. A partner wants only what the strategy lists for
+   * The rules for a device in its seat of a group strategy. A partner wants only what the strategy lists for
    * it.
    */
-  asPart(device: Device, strategy: Strategy, part: GroupPart, parts: string[]): Reason[] {
+  inSeat(device: Device, strategy: Strategy, seat: GroupSeat, parts: string[]): Reason[] {
     const own = terminalNeeds(device);
-    const wanted = part.entry.partner ?? {};
+    const wanted = seat.entry.partner ?? {};
     const needs: TerminalNeeds =
-      part.role === 'main'
+      seat.role === 'main'
         ? own
         : {
             line: wanted.line ?? own.line,
@@ -109,8 +109,8 @@ export class PlaceJudge {
     const reserved = strategy === 'tie-through' ? 0 : (wanted.travelers ?? 0);
     const { place, notes } = withFreedTravelers(this.place, others, needs, reserved);
     return [
-      ...this.rules(place, { device, strategy, needs, parts, role: part.role }),
-      ...travelerRule(this.place, part, strategy),
+      ...this.rules(place, { device, strategy, needs, parts, role: seat.role }),
+      ...travelerRule(this.place, seat, strategy),
       ...notes,
     ];
   }

@@ -6,7 +6,7 @@ import type { Box, Position } from '../job/schema/survey.js';
 import { BoxTogether } from './box-together.js';
 import { ALONE, type Candidate, type Choice, IN_GROUP, OF_THE_WAY } from './candidate.js';
 import { matchPlace } from './match.js';
-import { groupPart, withoutDevice } from './multi-location.js';
+import { groupSeat, withoutDevice } from './multi-location.js';
 import { type GroupPlace, judgePartner, partnerDevices, type Sought } from './partners.js';
 import { placeFacts } from './place.js';
 import { PlaceJudge } from './place-judge.js';
@@ -59,25 +59,25 @@ function waysOfGroup(group: Group, known: JobLookup): Choice[][] {
 /** Every way with this device as the one that feeds the load, each partner that suits at each other place. */
 function withMain(judge: PlaceJudge, device: Device, strategy: Strategy): Choice[][] {
   const { place } = judge;
-  const answer = groupPart(device, strategy, place);
-  if ('block' in answer || answer.part.role !== 'main') return [];
-  const { part } = answer;
+  const answer = groupSeat(device, strategy, place);
+  if ('block' in answer || answer.seat.role !== 'main') return [];
+  const { seat } = answer;
   const parts: string[] = [];
-  if (!fits(verdictOf(judge.asPart(device, strategy, part, parts), parts))) return [];
+  if (!fits(verdictOf(judge.inSeat(device, strategy, seat, parts), parts))) return [];
   let choices: Choice[][] = [[choiceOf(place, device.id, strategy, parts)]];
   for (const other of judge.otherPlaces()) {
-    const there = partnersAt(other, { device, strategy, part, asMain: false });
+    const there = partnersAt(other, { device, strategy, seat, asMain: false });
     choices = choices.flatMap((before) => there.map((choice) => [...before, choice]));
   }
   return choices;
 }
 
 function partnersAt(other: GroupPlace, sought: Sought): Choice[] {
-  const { strategy, part } = sought;
-  const without = withoutDevice(strategy, part.entry, other.place);
+  const { strategy, seat } = sought;
+  const without = withoutDevice(strategy, seat.entry, other.place);
   if (without) return without.reason ? [] : [choiceOf(other.place, null, strategy)];
   return partnerDevices(sought, other.place.known).flatMap((partner) => {
-    const answer = judgePartner(other, partner, strategy, part.entry);
+    const answer = judgePartner(other, partner, strategy, seat.entry);
     return !('block' in answer) && verdictOf(answer.reasons, []) === 'fits'
       ? [choiceOf(other.place, partner.id, strategy)]
       : [];

@@ -1,4 +1,4 @@
-import type { Placed } from '../job/events.js';
+import type { Logged } from '../job/events.js';
 import type { BoxInstant, RecordedProof } from './instant.js';
 import type { Hinder, Stop } from './vocabulary.js';
 
@@ -78,9 +78,9 @@ function wasOffBefore(proof: RecordedProof, circuitId: string, record: BoxInstan
   if (named !== undefined) return standing.some(({ event }) => event.id === named && event.state === 'off');
   const byTime = standing.filter((entry) => !isSince(entry, proof, 'clock')).at(-1);
   const inFile = standing
-    .filter((entry) => entry.place < proof.place)
-    .reduce<Placed | undefined>(
-      (last, entry) => (last && last.place > entry.place ? last : entry),
+    .filter((entry) => entry.index < proof.index)
+    .reduce<Logged | undefined>(
+      (last, entry) => (last && last.index > entry.index ? last : entry),
       undefined,
     );
   return byTime?.event.state === 'off' && inFile?.event.state === 'off';
@@ -90,16 +90,16 @@ function wasOffBefore(proof: RecordedProof, circuitId: string, record: BoxInstan
  * Not earlier by the clock, or later in the file; by the clock alone, one at the same instant is later where
  * it stands later.
  */
-function isSince(entry: Placed, proof: Placed, by: 'clock' | 'either'): boolean {
-  if (by === 'clock') return entry.at === proof.at ? entry.place > proof.place : entry.at > proof.at;
-  return entry.at >= proof.at || entry.place > proof.place;
+function isSince(entry: Logged, proof: Logged, by: 'clock' | 'either'): boolean {
+  if (by === 'clock') return entry.at === proof.at ? entry.index > proof.index : entry.at > proof.at;
+  return entry.at >= proof.at || entry.index > proof.index;
 }
 
 /**
  * Every "on" since a proof or unknown to its prover, struck ones too: beyond the number that the proof
  * counts, else by clock and file.
  */
-function onsUnknown({ proof, record }: BoxInstant, circuitId: string): Placed[] {
+function onsUnknown({ proof, record }: BoxInstant, circuitId: string): Logged[] {
   if (!proof) return [];
   const ons = record.all('switched', circuitId).filter(({ event }) => event.state === 'on');
   const knew = proof.ons[circuitId];

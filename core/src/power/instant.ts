@@ -1,4 +1,4 @@
-import { EventRecord, eventRecord, instantOf, type Placed } from '../job/events.js';
+import { EventRecord, eventRecord, instantOf, type Logged } from '../job/events.js';
 import { conductorsById, labelsOf } from '../job/lookup.js';
 import type { Job } from '../job/schema/job.js';
 import type { Role } from '../job/schema/primitives.js';
@@ -23,7 +23,7 @@ export interface ConfirmedRole {
 export type ConfirmedOf = (box: Box) => ReadonlyMap<string, ConfirmedRole>;
 
 /** A proof of dead as it is recorded. Other programs may leave out what its prover knew. */
-export interface RecordedProof extends Placed {
+export interface RecordedProof extends Logged {
   stage: 'face' | 'device-out';
   circuitIds: readonly string[];
   /** The "off" each circuit rests on, by circuit: ids of events. */
@@ -58,8 +58,8 @@ export class JobInstant {
   private powerOf(circuitId: string): CircuitPower {
     const switchings = this.record.standing('switched', circuitId);
     const latest = switchings.at(-1);
-    const arrived = switchings.reduce<Placed | undefined>(
-      (last, entry) => (last && last.place > entry.place ? last : entry),
+    const arrived = switchings.reduce<Logged | undefined>(
+      (last, entry) => (last && last.index > entry.index ? last : entry),
       undefined,
     );
     const event = (latest?.event.state !== 'on' && arrived?.event.state === 'on' ? arrived : latest)?.event;
@@ -171,11 +171,11 @@ export function provedVolts(record: EventRecord, boxId: string): number | undefi
   return proofs.findLast(({ event }) => typeof event.volts === 'number')?.event.volts as number | undefined;
 }
 
-function proofOf(placed: Placed | undefined): RecordedProof | null {
-  if (!placed) return null;
-  const { stage, circuitIds, offs, ons } = placed.event as unknown as Record<string, unknown>;
+function proofOf(logged: Logged | undefined): RecordedProof | null {
+  if (!logged) return null;
+  const { stage, circuitIds, offs, ons } = logged.event as unknown as Record<string, unknown>;
   return {
-    ...placed,
+    ...logged,
     stage: stage === 'device-out' ? 'device-out' : 'face',
     circuitIds: Array.isArray(circuitIds) ? circuitIds.filter((id) => typeof id === 'string') : [],
     offs: recordOf(offs, 'string'),

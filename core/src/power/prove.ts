@@ -1,5 +1,5 @@
 import { reachableCores } from '../job/conductors.js';
-import { eventRecord, type Placed } from '../job/events.js';
+import { eventRecord, type Logged } from '../job/events.js';
 import { labelsOf } from '../job/lookup.js';
 import type { Job, JobEvent } from '../job/schema/job.js';
 import type { Box } from '../job/schema/survey.js';
@@ -110,7 +110,7 @@ export function provedEvent(
     if (last?.event.state !== 'off') return null;
     if (last.event.id !== undefined) offs[circuitId] = last.event.id;
   }
-  const isOn = ({ event }: Placed) => event.state === 'on';
+  const isOn = ({ event }: Logged) => event.state === 'on';
   const matter = [...power.circle, ...unassignedCircuits(job, new Set(power.circle))];
   const ons = Object.fromEntries(
     matter.map((circuitId) => [circuitId, record.all('switched', circuitId).filter(isOn).length]),

@@ -17,7 +17,7 @@ import type { Stop, StopCode } from './vocabulary.js';
 /** A dead short to a meter, ohm: what is read at most between things that are one. */
 const JOINED_OHMS = 1;
 
-type Part = Pick<Stop, 'code'> & { conductorIds?: readonly string[]; circuitIds?: readonly string[] };
+type Found = Pick<Stop, 'code'> & { conductorIds?: readonly string[]; circuitIds?: readonly string[] };
 
 /**
  * Every stop of a box at an instant, ticked or derived, each code once; what was cleared and not shown again
@@ -25,7 +25,7 @@ type Part = Pick<Stop, 'code'> & { conductorIds?: readonly string[]; circuitIds?
  */
 export function stopsOf(at: BoxInstant): Stop[] {
   const standing = [
-    ...(at.box.hazards ?? []).map((code): Part => ({ code })),
+    ...(at.box.hazards ?? []).map((code): Found => ({ code })),
     ...fromMaterials(at),
     ...fromLabels(at),
     ...fromCircuits(at),
@@ -41,20 +41,20 @@ export function stopsOf(at: BoxInstant): Stop[] {
   return [...stops.values()];
 }
 
-function fromMaterials({ box }: BoxInstant): Part[] {
+function fromMaterials({ box }: BoxInstant): Found[] {
   return box.conductors.flatMap((conductor) =>
     materialStops(conductor).map((code) => ({ code, conductorIds: [conductor.id] })),
   );
 }
 
-function fromLabels({ box, job }: BoxInstant): readonly Part[] {
+function fromLabels({ box, job }: BoxInstant): readonly Found[] {
   return labelClashes(box, job);
 }
 
 /** What the circuits of the circle are, and how they share neutrals. */
-function fromCircuits({ job, circle }: BoxInstant): Part[] {
+function fromCircuits({ job, circle }: BoxInstant): Found[] {
   const own = job.circuits.filter(({ id }) => circle.has(id));
-  const parts: Part[] = [];
+  const found: Found[] = [];
   const seen = new Set<ReadonlySet<string>>();
   for (const circuit of own) {
     const family = neutralFamilies(job).of(circuit.id);
@@ -64,18 +64,18 @@ function fromCircuits({ job, circle }: BoxInstant): Part[] {
     const oneLeg = members.filter(
       (one) => one.leg && members.some((other) => other !== one && other.leg === one.leg),
     );
-    if (oneLeg.length > 0) parts.push({ code: 'one-leg', circuitIds: idsOf(oneLeg) });
+    if (oneLeg.length > 0) found.push({ code: 'one-leg', circuitIds: idsOf(oneLeg) });
     if (members.some(({ commonTrip }) => commonTrip === false))
-      parts.push({ code: 'no-common-trip', circuitIds: idsOf(members) });
+      found.push({ code: 'no-common-trip', circuitIds: idsOf(members) });
   }
   const other = own.filter(({ source }) => source === 'inverter' || source === 'generator');
-  if (other.length > 0) parts.push({ code: 'other-source', circuitIds: idsOf(other) });
-  return parts;
+  if (other.length > 0) found.push({ code: 'other-source', circuitIds: idsOf(other) });
+  return found;
 }
 
 const idsOf = (circuits: readonly Circuit[]) => circuits.map(({ id }) => id);
 
-function tooSmall({ box, job }: BoxInstant): Part[] {
+function tooSmall({ box, job }: BoxInstant): Found[] {
   const small = smallConductors(box, job);
   if (small.length === 0) return [];
   return [
@@ -87,7 +87,7 @@ function tooSmall({ box, job }: BoxInstant): Part[] {
   ];
 }
 
-function fromReadings(at: BoxInstant): Part[] {
+function fromReadings(at: BoxInstant): Found[] {
   return [...liveWhileOff(at), ...reversedPolarity(at), ...neutralOnEarth(at), ...contradiction(at)];
 }
 
@@ -101,7 +101,7 @@ function readingsFor(
 }
 
 /** Alive with every circuit of the box off, the source not found: with the breakers that could feed it. */
-export function liveWhileOff(at: Pick<BoxInstant, 'job' | 'readings' | 'clearedAt' | 'stateOf'>): Part[] {
+export function liveWhileOff(at: Pick<BoxInstant, 'job' | 'readings' | 'clearedAt' | 'stateOf'>): Found[] {
   const cleared = at.clearedAt('live-while-off');
   return at.readings.live
     .filter(({ source, at: instant }) => source === null && (cleared === null || instant > cleared))
@@ -120,7 +120,7 @@ export function liveWhileOff(at: Pick<BoxInstant, 'job' | 'readings' | 'clearedA
  */
 export function reversedPolarity(
   at: Pick<BoxInstant, 'box' | 'job' | 'readings' | 'clearedAt' | 'provedVolts'>,
-): Part[] {
+): Found[] {
   const { box, job, provedVolts } = at;
   const readings = readingsFor(at, 'reversed-polarity');
   const toEarth = (id: string, is: (reading: Reading) => boolean) =>
@@ -137,12 +137,12 @@ export function reversedPolarity(
     Object.values(breakers ?? {}).includes('on');
   const earthed = ({ tool, value }: Reading) =>
     tool === 'ohms' && typeof value === 'number' && value <= JOINED_OHMS;
-  return box.cables.flatMap((cable): Part[] => {
+  return box.cables.flatMap((cable): Found[] => {
     const cores = box.conductors.filter(
       (conductor) => conductor.cableId === cable.id && !looksLikeGround(conductor),
     );
     if (cores.length !== 2) return [];
-    return cores.flatMap((core, index): Part[] => {
+    return cores.flatMap((core, index): Found[] => {
       const partner = cores[1 - index] as Conductor;
       if (!isNeutralColour(core, partner) || !toEarth(core.id, alive) || !toEarth(partner.id, earthed))
         return [];
@@ -161,11 +161,11 @@ function isNeutralColour({ colour }: Conductor, partner: Conductor): boolean {
 }
 
 /** Its breaker opens the neutral too, is off, and the neutral is earth all the same. */
-function neutralOnEarth(at: BoxInstant): Part[] {
+function neutralOnEarth(at: BoxInstant): Found[] {
   const { box, job } = at;
   const isolating = job.circuits.filter(({ isolatesNeutral }) => isolatesNeutral);
   if (isolating.length === 0) return [];
-  return readingsFor(at, 'neutral-ground-joined').flatMap(({ tool, value, breakers, points }): Part[] => {
+  return readingsFor(at, 'neutral-ground-joined').flatMap(({ tool, value, breakers, points }): Found[] => {
     if (
       tool !== 'ohms' ||
       typeof value !== 'number' ||
@@ -173,7 +173,7 @@ function neutralOnEarth(at: BoxInstant): Part[] {
       !points.some((point) => isEarth(box, point))
     )
       return [];
-    return points.flatMap((point): Part[] => {
+    return points.flatMap((point): Found[] => {
       const circuitId = isEarth(box, point) ? null : at.neutralCircuitOf(point);
       const off = isolating.some(({ id }) => id === circuitId && breakers?.[id] === 'off');
       return circuitId && off
@@ -184,7 +184,7 @@ function neutralOnEarth(at: BoxInstant): Part[] {
 }
 
 /** One and the same test has given each of two outcomes twice. */
-function contradiction(at: BoxInstant): Part[] {
+function contradiction(at: BoxInstant): Found[] {
   const { box, job, provedVolts } = at;
   const tests = new Map<string, { reading: Reading; outcomes: Map<string, number> }>();
   for (const reading of readingsFor(at, 'contradiction')) {
@@ -195,7 +195,7 @@ function contradiction(at: BoxInstant): Part[] {
     tests.set(key, test);
     test.outcomes.set(outcome, (test.outcomes.get(outcome) ?? 0) + 1);
   }
-  return [...tests.values()].flatMap(({ reading, outcomes }): Part[] =>
+  return [...tests.values()].flatMap(({ reading, outcomes }): Found[] =>
     [...outcomes.values()].filter((count) => count >= 2).length >= 2
       ? [
           {

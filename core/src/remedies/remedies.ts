@@ -76,9 +76,9 @@ const MOST_OF_A_KIND = 2;
  * those that clear all come first, then the cheaper.
  */
 export function remedies(box: Box, known: JobLookup): Remedy[] {
-  const bench = new Bench(box, known);
-  if (bench.troubles.length === 0) return [];
-  const found = [...bench.boxes(), ...bench.rings(), ...bench.connectors(), ...bench.devices()];
+  const ways = new WaysOut(box, known);
+  if (ways.troubles.length === 0) return [];
+  const found = [...ways.boxes(), ...ways.rings(), ...ways.connectors(), ...ways.devices()];
   const kinds = new Map<RemedyKind, number>();
   return found.sort(byWorth).filter(({ kind }) => {
     const count = (kinds.get(kind) ?? 0) + 1;
@@ -94,7 +94,7 @@ function byWorth(a: Remedy, b: Remedy): number {
   return a.also.length - b.also.length || (a.id < b.id ? -1 : 1);
 }
 
-class Bench {
+class WaysOut {
   readonly troubles: Trouble[];
   private readonly which: 'found' | 'planned';
   private readonly before: BoxAssessment;

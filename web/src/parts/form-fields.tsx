@@ -10,7 +10,7 @@ import { Toggle } from '../ui/toggle.js';
  * wrong. An untold answer is `undefined` in the record and a choice of its own on the screen.
  */
 
-interface Place<Values extends FieldValues> {
+interface Bound<Values extends FieldValues> {
   control: Control<Values>;
   name: FieldPath<Values>;
 }
@@ -23,7 +23,7 @@ export function FormText<Values extends FieldValues>({
   name,
   emptyIsUntold,
   ...rest
-}: Place<Values> & Rest<typeof TextField, 'value' | 'onText' | 'error'> & { emptyIsUntold?: boolean }) {
+}: Bound<Values> & Rest<typeof TextField, 'value' | 'onText' | 'error'> & { emptyIsUntold?: boolean }) {
   const { field, fieldState } = useController({ control, name });
   return (
     <TextField
@@ -47,7 +47,7 @@ export function FormNumber<Values extends FieldValues>({
   emptyIsUntold,
   money,
   ...rest
-}: Place<Values> &
+}: Bound<Values> &
   Rest<typeof NumberField, 'value' | 'onNumber' | 'onTaken' | 'onEmptied' | 'error'> & {
     emptyIsUntold?: boolean;
     money?: { currency: string | undefined };
@@ -82,7 +82,7 @@ export function FormSegments<Values extends FieldValues>({
   untold,
   usual,
   ...rest
-}: Place<Values> & Rest<typeof Segments, 'value' | 'onChoice'> & { untold?: string; usual?: string }) {
+}: Bound<Values> & Rest<typeof Segments, 'value' | 'onChoice'> & { untold?: string; usual?: string }) {
   const { field } = useController({ control, name });
   return (
     <Segments<string | number>
@@ -100,7 +100,7 @@ export function FormYesNo<Values extends FieldValues>({
   name,
   label,
   words = { yes: 'yes', no: 'no', untold: UNTOLD },
-}: Place<Values> & { label: string; words?: { yes: string; no: string; untold: string } }) {
+}: Bound<Values> & { label: string; words?: { yes: string; no: string; untold: string } }) {
   const { field } = useController({ control, name });
   const told = { true: 'yes', false: 'no', undefined: 'untold' }[String(field.value)] ?? 'untold';
   return (
@@ -119,7 +119,7 @@ export function FormPick<Values extends FieldValues>({
   options,
   untold,
   ...rest
-}: Place<Values> & Rest<typeof PickOne<string>, 'value' | 'onChoice'> & { untold?: string }) {
+}: Bound<Values> & Rest<typeof PickOne<string>, 'value' | 'onChoice'> & { untold?: string }) {
   const { field, fieldState } = useController({ control, name });
   return (
     <div className="flex min-w-0 flex-col gap-1">
@@ -142,7 +142,7 @@ export function FormPickSeveral<Values extends FieldValues>({
   control,
   name,
   ...rest
-}: Place<Values> & Rest<typeof PickSeveral, 'values' | 'onChoice'>) {
+}: Bound<Values> & Rest<typeof PickSeveral, 'values' | 'onChoice'>) {
   const { field } = useController({ control, name });
   return (
     <PickSeveral {...rest} values={(field.value as string[] | undefined) ?? []} onChoice={field.onChange} />
@@ -153,7 +153,7 @@ export function FormToggle<Values extends FieldValues>({
   control,
   name,
   label,
-}: Place<Values> & { label: string }) {
+}: Bound<Values> & { label: string }) {
   const { field } = useController({ control, name });
   return <Toggle label={label} on={field.value === true} onToggle={field.onChange} />;
 }

@@ -200,11 +200,11 @@ function byConnection<Entry extends { cable: { cores: number[] } }>(
   return order;
 }
 
-type Part = Omit<Explanation, 'prior' | 'loadsOfCore' | 'loadsOfCable'> & { prior: number };
+type WithCircuits = Omit<Explanation, 'prior' | 'loadsOfCore' | 'loadsOfCable'> & { prior: number };
 
 /** Which circuit each line is of; a neutral is of the line it came with. */
-function withCircuits(problem: Problem, { classes, far, weight }: Structure): Part[] {
-  let parts: Part[] = [
+function withCircuits(problem: Problem, { classes, far, weight }: Structure): WithCircuits[] {
+  let ways: WithCircuits[] = [
     {
       classes,
       far,
@@ -218,25 +218,24 @@ function withCircuits(problem: Problem, { classes, far, weight }: Structure): Pa
     const lines = cable.cores.filter((core) => classes[core] === 'line');
     const neutral = cable.cores.find((core) => classes[core] === 'neutral-in');
     const feeds = feedsOf(problem, cable, lines.length);
-    if (feeds.length > 0)
-      parts = parts.flatMap((part) => feeds.map((feed) => fedBy(part, feed, lines, neutral)));
+    if (feeds.length > 0) ways = ways.flatMap((way) => feeds.map((feed) => fedBy(way, feed, lines, neutral)));
     const fedElsewhere =
       far[index] === 'fed' ||
       cable.cores.some((core) => classes[core] === 'switched-line' && !comesBack(far[index]));
     if (fedElsewhere)
-      parts = parts.flatMap((part) =>
+      ways = ways.flatMap((way) =>
         problem.circuits.map((circuit, at) => ({
-          ...part,
-          circuitOfCable: part.circuitOfCable.with(index, at),
-          prior: part.prior * circuit.prior,
+          ...way,
+          circuitOfCable: way.circuitOfCable.with(index, at),
+          prior: way.prior * circuit.prior,
         })),
       );
   });
   // Feeds joined in one net are of one circuit, or it would be a short between breakers.
-  return parts.filter((part) =>
+  return ways.filter((way) =>
     problem.nets.every((net) => {
       const fed = new Set(
-        net.cores.filter((core) => classes[core] === 'line').map((core) => part.circuitOfCore[core]),
+        net.cores.filter((core) => classes[core] === 'line').map((core) => way.circuitOfCore[core]),
       );
       return fed.size <= 1;
     }),
@@ -274,27 +273,32 @@ function feedsOf({ circuits }: Problem, { end }: Problem['cables'][number], line
   );
 }
 
-function fedBy(part: Part, feed: Feed, lines: readonly number[], neutral: number | undefined): Part {
-  const circuitOfCore = [...part.circuitOfCore];
-  const legOfCore = [...part.legOfCore];
+function fedBy(
+  way: WithCircuits,
+  feed: Feed,
+  lines: readonly number[],
+  neutral: number | undefined,
+): WithCircuits {
+  const circuitOfCore = [...way.circuitOfCore];
+  const legOfCore = [...way.legOfCore];
   lines.forEach((core, at) => {
     circuitOfCore[core] = entryAt(feed.ids, at);
     legOfCore[core] = feed.legs[at] ?? null;
   });
   if (neutral !== undefined && feed.ids.length === 1) circuitOfCore[neutral] = entryAt(feed.ids, 0);
-  return { ...part, circuitOfCore, legOfCore, prior: part.prior * feed.prior };
+  return { ...way, circuitOfCore, legOfCore, prior: way.prior * feed.prior };
 }
 
 /** Which loads each load conductor feeds: those of the position it hangs on, seldom others. */
-function withLoads(problem: Problem, part: Part): Explanation[] {
-  const { classes } = part;
+function withLoads(problem: Problem, way: WithCircuits): Explanation[] {
+  const { classes } = way;
   let list: Explanation[] = [
-    { ...part, loadsOfCore: classes.map(() => []), loadsOfCable: part.far.map(() => []) },
+    { ...way, loadsOfCore: classes.map(() => []), loadsOfCable: way.far.map(() => []) },
   ];
   problem.nets.forEach((net) => {
     const cores = net.cores.filter((core) => classes[core] === 'load');
     if (cores.length === 0) return;
-    const likely = likelyLoads(problem, net.terminals, part);
+    const likely = likelyLoads(problem, net.terminals, way);
     const choices = distributions(cores, likely, problem);
     list = list.flatMap((entry) =>
       choices.map(({ loads, prior }) => {
@@ -317,7 +321,7 @@ const FANS = new Set<Load['kind']>(['fan-ac', 'fan-dc', 'fan-remote', 'exhaust-f
 function likelyLoads(
   problem: Problem,
   terminals: readonly { position: number; terminal: string }[],
-  part: Part,
+  way: WithCircuits,
 ): string[] {
   const ids = terminals.flatMap(({ position, terminal }) => {
     const at = problem.positions.find((entry) => entry.index === position);
@@ -328,7 +332,7 @@ function likelyLoads(
   if (ids.length > 0) return [...new Set(ids)];
   // A load wire on no switch: with a switched line that comes back it is what the multi-location switch here
   // works.
-  return part.far.includes('load-by-third')
+  return way.far.includes('load-by-third')
     ? [
         ...new Set(
           problem.positions

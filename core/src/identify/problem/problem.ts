@@ -27,9 +27,9 @@ import type {
 } from './vocabulary.js';
 
 /**
- * Gathers from the job what identification of one box, or of a part of it, rests on. Labels are not among it,
- * but for what may be touched.
- * @param whole the box that it is a part of
+ * Gathers from the job what identification of one box, or of a piece of it, rests on. Labels are not among
+ * it, but for what may be touched.
+ * @param whole the box that it is a piece of
  */
 export function problemOf(
   box: Box,
@@ -361,7 +361,7 @@ function asFarAsItBears(
   const only = <State>(record: Readonly<Record<string, State>> | undefined, keep: (key: string) => boolean) =>
     Object.fromEntries(Object.entries(record ?? {}).filter(([key]) => keep(key)));
   const { position, ...rest } = reading;
-  // With no device of its own a part stands the same whichever is out; with one, that one is meant.
+  // With no device of its own a piece stands the same whichever is out; with one, that one is meant.
   const out =
     box.positions.length === 0
       ? undefined

@@ -5,11 +5,11 @@ import { looksLikeGround } from '../../practice/wire.js';
 import { entryAt } from '../../units/entry-at.js';
 
 /**
- * The box in parts that tell nothing about each other: no joint, cable, device or reading joins them. Each is
- * a box of its own, so that its explanations multiply with nobody's. Grounds follow their cable; their joints
- * join nothing here.
+ * The box in pieces that tell nothing about each other: no joint, cable, device or reading joins them. Each
+ * is a box of its own, so that its explanations multiply with nobody's. Grounds follow their cable; their
+ * joints join nothing here.
  *
- *     feed A ─┬─ switch 1 ─ lamp A        one part
+ *     feed A ─┬─ switch 1 ─ lamp A        one piece
  *     feed B ─┴─ switch 2 ─ lamp B        another, unless neutrals share a joint or a reading spans both
  */
 export function splitBox(box: Box): Box[] {
@@ -35,7 +35,7 @@ export function splitBox(box: Box): Box[] {
       positions: box.positions.filter((position) => inside(`position:${position.index}`)),
       readings: box.readings.filter((reading) => {
         const nodes = nodesOf.reading(reading);
-        // What names nothing of any part stands with the first.
+        // What names nothing of any piece stands with the first.
         return nodes.length > 0 ? nodes.some(inside) : root === roots[0];
       }),
     };

@@ -53,27 +53,27 @@ export class Likelihood {
     let best: Evaluated['best'] | null = null;
     const shape = this.shapes.of(explanation);
     const scene = new Scene(this.stage, shape, explanation);
-    const parts = shape.parts(tests);
+    const groups = shape.groups(tests);
     for (const outer of this.outerHidden(explanation)) {
       let sum = outer.prior;
       let most = outer.prior;
       const each = new Float64Array(tests.length);
       const missing = new Set<string>();
       const outside = new Map<string, OutsideFeed>();
-      for (const part of parts) {
+      for (const group of groups) {
         const bound = least / sum;
         const result =
-          part.outside === null
-            ? this.overMissing(scene, outer, part, bound)
-            : this.overFeeds(scene, outer, part.outside, part.tests);
+          group.outside === null
+            ? this.overMissing(scene, outer, group, bound)
+            : this.overFeeds(scene, outer, group.outside, group.tests);
         sum *= result.sum;
         most *= result.most;
         if (sum <= least) break;
-        part.tests.forEach((test, at) => {
+        group.tests.forEach((test, at) => {
           each[test] = result.each[at] ?? 0;
         });
         for (const load of result.missing) missing.add(load);
-        if (part.outside !== null && result.feed) outside.set(part.outside, result.feed);
+        if (group.outside !== null && result.feed) outside.set(group.outside, result.feed);
       }
       // Every reading suits it by at most 1, so what is given up here is smaller than what matters.
       if (sum <= least) continue;
@@ -161,25 +161,25 @@ export class Likelihood {
   private overMissing(
     scene: Scene,
     outer: OuterHidden,
-    part: { loads: string[]; tests: number[] },
+    group: { loads: string[]; tests: number[] },
     bound: number,
-  ): PartResult {
+  ): GroupSum {
     let sum = 0;
-    let result: PartResult = { sum: 0, most: 0, each: part.tests.map(() => 0), missing: [] };
-    const priors = part.loads.map((load) => missingPrior(this.problem.loads.get(load)?.kind ?? 'led'));
-    for (let mask = 0; mask < 2 ** part.loads.length; mask++) {
-      const gone = part.loads.filter((_, at) => (mask & (1 << at)) !== 0);
+    let result: GroupSum = { sum: 0, most: 0, each: group.tests.map(() => 0), missing: [] };
+    const priors = group.loads.map((load) => missingPrior(this.problem.loads.get(load)?.kind ?? 'led'));
+    for (let mask = 0; mask < 2 ** group.loads.length; mask++) {
+      const gone = group.loads.filter((_, at) => (mask & (1 << at)) !== 0);
       let weight = priors.reduce(
         (product, prior, at) => product * ((mask & (1 << at)) !== 0 ? prior : 1 - prior),
         1,
       );
       const within = { scene, outer, missing: new Set(gone) };
       const each: number[] = [];
-      for (const at of part.tests) {
+      for (const at of group.tests) {
         const value = this.ofTest(within, entryAt(this.tests, at));
         each.push(value);
         weight *= value;
-        if (weight * 2 ** part.loads.length <= bound) break;
+        if (weight * 2 ** group.loads.length <= bound) break;
       }
       sum += weight;
       if (weight > result.most * CLEARLY) result = { sum: 0, most: weight, each, missing: gone };
@@ -191,7 +191,7 @@ export class Likelihood {
    * A lamp of another box: fed apart from this one, or through one of its line-ons; its own switch on or off
    * throughout.
    */
-  private overFeeds(scene: Scene, outer: OuterHidden, load: string, tests: readonly number[]): PartResult {
+  private overFeeds(scene: Scene, outer: OuterHidden, load: string, tests: readonly number[]): GroupSum {
     const onward = scene.explanation.classes.flatMap((name, core) => (name === 'line-on' ? [core] : []));
     const feeds: { feed: OutsideFeed; prior: number }[] = [];
     for (const on of [true, false]) {
@@ -206,7 +206,7 @@ export class Likelihood {
     const within = { scene, outer, missing: NOTHING };
     const absent = missingPrior(this.problem.loads.get(load)?.kind ?? 'led');
     let sum = 0;
-    let result: PartResult = { sum: 0, most: 0, each: tests.map(() => 0), missing: [] };
+    let result: GroupSum = { sum: 0, most: 0, each: tests.map(() => 0), missing: [] };
     for (const { feed, prior } of feeds)
       for (const gone of [false, true]) {
         let weight = prior * (gone ? absent : 1 - absent);
@@ -368,7 +368,7 @@ interface Within {
   missing: ReadonlySet<string>;
 }
 
-interface PartResult {
+interface GroupSum {
   sum: number;
   most: number;
   each: number[];

@@ -10,7 +10,7 @@ import type { Stage } from './stage.js';
 export type Looked = Pick<Test, 'arrangement' | 'points' | 'reading' | 'key'>;
 
 /** Tests that are summed together: over the loads they rest on, or over how a lamp of another box is fed. */
-export interface Part {
+export interface TestGroup {
   loads: string[];
   tests: number[];
   outside: string | null;
@@ -59,7 +59,7 @@ export class Shape {
   readonly loads: readonly string[];
   private readonly settings = new Map<Arranged, Setting>();
   private readonly ends: FarEnds;
-  private parted: Part[] | null = null;
+  private grouped: TestGroup[] | null = null;
 
   constructor(
     private readonly stage: Stage,
@@ -70,9 +70,9 @@ export class Shape {
   }
 
   /** The tests in the groups they are summed in, the cheap ones first. */
-  parts(tests: readonly Test[]): readonly Part[] {
-    this.parted ??= this.apart(tests);
-    return this.parted;
+  groups(tests: readonly Test[]): readonly TestGroup[] {
+    this.grouped ??= this.groupedTests(tests);
+    return this.grouped;
   }
 
   private settingOf(arrangement: Arrangement): Setting {
@@ -233,9 +233,9 @@ export class Shape {
   }
 
   /** Tests by the loads whose presence they can depend on: groups with none in common are summed apart. */
-  private apart(tests: readonly Test[]): Part[] {
+  private groupedTests(tests: readonly Test[]): TestGroup[] {
     const own = new Set(this.loads);
-    const parts: { loads: Set<string>; tests: number[] }[] = [];
+    const groups: { loads: Set<string>; tests: number[] }[] = [];
     const outside = new Map<string, number[]>();
     tests.forEach((test, at) => {
       const [point] = test.points;
@@ -244,31 +244,31 @@ export class Shape {
         return;
       }
       const scope = [...this.scopeOf(test)];
-      const joined = parts.filter((part) => scope.some((load) => part.loads.has(load)));
+      const joined = groups.filter((group) => scope.some((load) => group.loads.has(load)));
       const [first, ...rest] = joined;
       if (!first) {
-        parts.push({ loads: new Set(scope), tests: [at] });
+        groups.push({ loads: new Set(scope), tests: [at] });
         return;
       }
       for (const load of scope) first.loads.add(load);
       first.tests.push(at);
-      for (const part of rest) {
-        for (const load of part.loads) first.loads.add(load);
-        first.tests.push(...part.tests);
-        parts.splice(parts.indexOf(part), 1);
+      for (const group of rest) {
+        for (const load of group.loads) first.loads.add(load);
+        first.tests.push(...group.tests);
+        groups.splice(groups.indexOf(group), 1);
       }
     });
     // The cheap ones first: most explanations are given up before the dear ones are reached.
     const effort = tests.map((test) => this.costOf(test));
-    const cost = (part: { loads: Set<string>; tests: number[] }) =>
-      2 ** part.loads.size * part.tests.reduce((sum, at) => sum + (effort[at] ?? 0), 0);
-    const byCost = parts
-      .map((part) => ({ part, cost: cost(part) }))
+    const cost = (group: { loads: Set<string>; tests: number[] }) =>
+      2 ** group.loads.size * group.tests.reduce((sum, at) => sum + (effort[at] ?? 0), 0);
+    const byCost = groups
+      .map((group) => ({ group, cost: cost(group) }))
       .sort((one, other) => one.cost - other.cost);
     return [
-      ...byCost.map(({ part }) => ({
-        loads: [...part.loads],
-        tests: part.tests.sort((one, other) => (effort[one] ?? 0) - (effort[other] ?? 0) || one - other),
+      ...byCost.map(({ group }) => ({
+        loads: [...group.loads],
+        tests: group.tests.sort((one, other) => (effort[one] ?? 0) - (effort[other] ?? 0) || one - other),
         outside: null,
       })),
       ...[...outside].map(([load, tests]) => ({ loads: [], tests, outside: load })),
