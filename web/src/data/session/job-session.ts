@@ -15,6 +15,7 @@ import { instant, newId } from '../ids.js';
 import { Listeners } from '../listeners.js';
 import { jobOnBase, recordsGone } from './job-on-base.js';
 import type { Base, KeptStore, Question } from './kept-store.js';
+import { Keystrokes, oneEdit } from './keystrokes.js';
 import { LiveChanges, type OpenStream } from './live-changes.js';
 import { Outbox } from './outbox.js';
 import { PhotoQueue } from './photo-queue.js';
@@ -61,8 +62,6 @@ export interface SessionTools {
   pace?: Pace;
 }
 
-/** Edits of one keystroke after another on the same field become one, while they follow within this time. */
-const MERGE_MS = 1200;
 /** What of the browser's says that it is worth trying now. */
 const WAKING = ['online', 'focus'] as const;
 
@@ -73,7 +72,6 @@ const WAKING = ['online', 'focus'] as const;
  */
 export class JobSession {
   private removed = false;
-  private merge: { key: string; at: number; editId: string } | null = null;
   private asking: ReturnType<typeof setTimeout> | undefined;
   private readonly tries: Tries;
   private reading: Promise<void> | undefined;
@@ -84,6 +82,7 @@ export class JobSession {
   private readonly outbox: Outbox;
   private readonly sender: Sender;
   private readonly steps = new UndoSteps();
+  private readonly keystrokes = new Keystrokes();
   private readonly live: LiveChanges;
   readonly photos: PhotoQueue;
 
@@ -275,7 +274,7 @@ export class JobSession {
         ...(note ? { steps: [note.step], dropSteps: note.dropped } : {}),
       });
     }
-    this.merge = mergeKey ? { key: mergeKey, at: Date.now(), editId: edit.id } : null;
+    this.keystrokes.made(mergeKey, edit.id);
     this.changed();
     this.sender.schedule(this.tries.pace.beforeSending);
     return edit;
@@ -306,10 +305,7 @@ export class JobSession {
     return Math.max(this.tools.nextNumber(), this.outbox.lastNumber + 1);
   }
 
-  /**
-   * A further keystroke on the field of the last edit. The longer edit gets an id of its own: if the shorter
-   * one is on its way from another tab after all, the server has both.
-   */
+  /** A further keystroke on the field of the last edit, while that is nowhere but here. */
   private mergeInto(
     parts: EditPart[],
     label: string,
@@ -317,30 +313,10 @@ export class JobSession {
     key: string | undefined,
   ): Edit | undefined {
     const row = this.outbox.pending.at(-1);
-    const { merge } = this;
-    if (
-      !key ||
-      !row ||
-      merge?.key !== key ||
-      merge.editId !== row.edit.id ||
-      Date.now() - merge.at > MERGE_MS
-    )
-      return undefined;
+    if (!row || !this.keystrokes.goOn(key, row.edit)) return undefined;
     if (this.sender.isSending(row.edit.id) || row.answered !== undefined) return undefined;
-    const [mine, old] = [parts[0], row.edit.parts[0]];
-    if (
-      parts.length !== 1 ||
-      row.edit.parts.length !== 1 ||
-      !mine?.set ||
-      !old?.set ||
-      mine.id !== old.id ||
-      mine.kind !== old.kind
-    )
-      return undefined;
-    const set = { ...old.set };
-    for (const [field, change] of Object.entries(mine.set))
-      set[field] = { was: set[field] ? set[field].was : change.was, now: change.now };
-    const edit: Edit = { ...row.edit, id: newId(), at: instant(), label, parts: [{ ...old, set }] };
+    const edit = oneEdit(row.edit, parts, label);
+    if (!edit) return undefined;
     const longer = { ...row, edit };
     this.outbox.replace(row.edit.id, longer);
     const step = this.steps.extend(row.edit.id, edit, before, parts);
@@ -354,7 +330,7 @@ export class JobSession {
 
   private turn(back: Back | undefined): Conflict[] {
     if (!back) return [];
-    this.merge = null;
+    this.keystrokes.end();
     const { step, parts, label, left } = back;
     const before = this.shown;
     const made = this.make(parts, label, undefined, false);
