@@ -68,6 +68,9 @@ describe('the client’s words', () => {
     type('Spares of each model to keep', '2', section);
     type('An hour of work', '64,5', section);
     expect(now().money?.labourPerHour).toBe(6450);
+    type('An hour of work', '', section);
+    expect(within(section).queryByRole('alert')).toBeNull();
+    expect(now().money?.labourPerHour).toBe(6450);
     expect(now().brief).toEqual({ spares: 2 });
     type('Spares of each model to keep', '', section);
     expect(now().brief).toEqual({});

@@ -2,6 +2,7 @@ import {
   answeredQuestions,
   BriefEntry,
   type EditPart,
+  type Job,
   type PossibleDevices,
   possibleDevices,
   QUESTIONS,
@@ -45,9 +46,6 @@ const ANSWERS: Partial<Record<FieldPath<BriefEntry>, string>> = {
   'wifi.routerRoom': 'The router',
 };
 
-/** Money where nobody said any yet. */
-const UNTOLD_MONEY = { currency: 'USD', labourPerHour: 0 };
-
 /** What does the client want, and what does that rule out? */
 export function BriefView() {
   const { job, apply } = useJob();
@@ -61,9 +59,11 @@ export function BriefView() {
   const { setOpen } = useContext(SheetsContext);
   const entry = { ...brief, ...(job.money ? { labourPerHour: job.money.labourPerHour } : {}) };
   const { control } = useAnswers(BriefEntry, entry, ({ labourPerHour, ...told }, field) => {
-    const money = { ...UNTOLD_MONEY, ...job.money, labourPerHour: labourPerHour ?? 0 };
-    const now = field === 'labourPerHour' ? { money } : { brief: told };
-    apply(setParts('job', job.id, job, now), ANSWERS[field] ?? 'The brief', 'brief');
+    const keep = (now: Partial<Job>) =>
+      apply(setParts('job', job.id, job, now), ANSWERS[field] ?? 'The brief', 'brief');
+    if (field !== 'labourPerHour') keep({ brief: told });
+    // A rate is always one: while the field is empty the last stands.
+    else if (labourPerHour !== undefined) keep({ money: { currency: 'USD', ...job.money, labourPerHour } });
   });
   const question = { brief, onChange: change, control };
   const go = (asked: Question) => {

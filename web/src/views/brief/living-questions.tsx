@@ -138,7 +138,13 @@ export function Money({ brief, onChange, control }: QuestionProps) {
     <>
       <div className="mb-3 grid gap-3 sm:grid-cols-3">
         <FormNumber control={control} name="budget" label="What may it cost?" money={money} emptyIsUntold />
-        <FormNumber control={control} name="labourPerHour" label="An hour of work" money={money} />
+        <FormNumber
+          control={control}
+          name="labourPerHour"
+          label="An hour of work"
+          money={money}
+          emptyIsUntold
+        />
         <FormNumber
           control={control}
           name="spares"
