@@ -153,18 +153,16 @@ export {
   withPositionOrder,
 } from './survey/corrections.js';
 export { joinGroupParts, leaveGroupParts, placesOfSameLoad } from './survey/groups.js';
-export { labelContext } from './survey/label-context.js';
+export { labelContext, labelFor } from './survey/label-context.js';
 export { newBox, repeatedBox } from './survey/new-box.js';
-export { withNewCable } from './survey/new-cable.js';
+export { usualSize, withNewCable } from './survey/new-cable.js';
 export { panelLabel, tracedEvent } from './survey/panel-labels.js';
 export {
-  labelFor,
   type PresetContents,
   presetContents,
   type PresetId,
   PRESETS,
   presetsFor,
-  usualSize,
 } from './survey/presets.js';
 export { putBackList } from './survey/put-back.js';
 export { conductorWords, readingWords } from './survey/reading-words.js';
@@ -190,7 +188,8 @@ export { type BoxPower, type CircuitPower, GATES, type JobPower, type Stop } fro
 // identify
 export type { NextTest } from './identify/asking/next-tests.js';
 export { confirmedIn, confirmedRoles } from './identify/confirmed.js';
-export { type Identification, identifyBox } from './identify/identify.js';
+export type { Identification } from './identify/answer.js';
+export { identifyBox } from './identify/identify.js';
 export { identificationRestsOn, isSameBasis } from './identify/rests-on.js';
 
 // loads

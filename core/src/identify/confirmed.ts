@@ -2,7 +2,8 @@ import type { JobLookup } from '../job/lookup.js';
 import type { Box } from '../job/schema/survey.js';
 import type { ConfirmedRole } from '../power/instant.js';
 import { KeptWhile } from '../units/kept.js';
-import { type IdentifiedConductor, rolesOfBox } from './identify.js';
+import type { IdentifiedConductor } from './answer.js';
+import { rolesOfBox } from './identify.js';
 import { identificationRestsOn, isSameBasis, type RestsOn } from './rests-on.js';
 
 /** What an identification confirms, by conductor. */

@@ -3,8 +3,8 @@ import { lookup } from '../job/lookup.js';
 import type { Reading } from '../job/schema/survey.js';
 import { followed, identifyHidden, someBox } from '../test-support/followed.js';
 import { Random } from '../test-support/random.js';
+import type { Identification } from './answer.js';
 import { everyTest } from './asking/next-tests.js';
-import type { Identification } from './identify.js';
 import { problemOf } from './problem/problem.js';
 
 const conductor = (result: Identification, id: string) =>

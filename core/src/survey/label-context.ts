@@ -1,5 +1,6 @@
 import { type JobLookup, placeKey } from '../job/lookup.js';
-import type { Box, Position } from '../job/schema/survey.js';
+import type { Role } from '../job/schema/primitives.js';
+import type { Box, Label, Position } from '../job/schema/survey.js';
 
 /** What a label of a conductor can name beside its role. The first of each is the likely one. */
 export interface LabelContext {
@@ -41,4 +42,30 @@ function positionOf(box: Box, conductorId: string): Position | undefined {
     if (at.joint !== undefined && position.leads?.some((lead) => lead.at.joint === at.joint))
       indexes.add(position.index);
   return indexes.size === 1 ? box.positions.find((position) => indexes.has(position.index)) : undefined;
+}
+
+/** A label as the installer sets it by hand, with what the role asks for beside it. */
+export function labelFor(
+  conductorId: string,
+  role: Role,
+  context: { loadIds: string[]; circuitIds: string[]; groupId?: string; traveler?: number },
+): Label {
+  const circuit = context.circuitIds.length === 1 ? context.circuitIds[0] : undefined;
+  switch (role) {
+    case 'load':
+      return { conductorId, role, ...(context.loadIds.length > 0 ? { loadIds: context.loadIds } : {}) };
+    case 'line':
+    case 'line-on':
+    case 'neutral':
+      return { conductorId, role, ...(circuit ? { circuitId: circuit } : {}) };
+    case 'traveler':
+      return {
+        conductorId,
+        role,
+        ...(context.groupId ? { groupId: context.groupId } : {}),
+        ...(context.traveler ? { traveler: context.traveler } : {}),
+      };
+    default:
+      return { conductorId, role };
+  }
 }

@@ -28,3 +28,11 @@ export function withNewCable(
     first,
   };
 }
+
+/** The size a new cable usually has on a breaker of so many amperes. */
+export function usualSize(job: { practice: PracticeId }, amps: number | undefined): WireSize {
+  const sizes = profileOf(job).sizes.cable;
+  const found = sizes.find(({ upToAmps }) => (amps ?? 0) <= upToAmps) ?? sizes.at(-1);
+  if (!found) throw new Error(`The practice "${job.practice}" names no size for a cable`);
+  return found.size;
+}

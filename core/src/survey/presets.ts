@@ -1,5 +1,5 @@
-import type { PracticeId, Role, WireSize } from '../job/schema/primitives.js';
-import type { Box, ExistingDevice, Label } from '../job/schema/survey.js';
+import type { PracticeId, WireSize } from '../job/schema/primitives.js';
+import type { Box, ExistingDevice } from '../job/schema/survey.js';
 import type { CableColours, WiringHabit } from '../practice/profile.js';
 import { profileOf } from '../practice/profiles.js';
 import { Sketch } from './preset-sketch.js';
@@ -380,14 +380,6 @@ export function presetsFor(job: { practice: PracticeId }): (typeof PRESETS)[numb
   return PRESETS.filter((preset) => (preset.wiring as readonly WiringHabit[]).includes(wiring));
 }
 
-/** The size a new cable usually has on a breaker of so many amperes. */
-export function usualSize(job: { practice: PracticeId }, amps: number | undefined): WireSize {
-  const sizes = profileOf(job).sizes.cable;
-  const found = sizes.find(({ upToAmps }) => (amps ?? 0) <= upToAmps) ?? sizes.at(-1);
-  if (!found) throw new Error(`The practice "${job.practice}" names no size for a cable`);
-  return found.size;
-}
-
 /**
  * What a preset puts into a box; the installer corrects it. Labels are proposals of the preset and not part
  * of it.
@@ -431,30 +423,4 @@ export function presetContents(use: PresetUse, newId: () => string): PresetConte
     positions,
     labels: [],
   };
-}
-
-/** A label as the installer sets it by hand, with what the role asks for beside it. */
-export function labelFor(
-  conductorId: string,
-  role: Role,
-  context: { loadIds: string[]; circuitIds: string[]; groupId?: string; traveler?: number },
-): Label {
-  const circuit = context.circuitIds.length === 1 ? context.circuitIds[0] : undefined;
-  switch (role) {
-    case 'load':
-      return { conductorId, role, ...(context.loadIds.length > 0 ? { loadIds: context.loadIds } : {}) };
-    case 'line':
-    case 'line-on':
-    case 'neutral':
-      return { conductorId, role, ...(circuit ? { circuitId: circuit } : {}) };
-    case 'traveler':
-      return {
-        conductorId,
-        role,
-        ...(context.groupId ? { groupId: context.groupId } : {}),
-        ...(context.traveler ? { traveler: context.traveler } : {}),
-      };
-    default:
-      return { conductorId, role };
-  }
 }

@@ -18,9 +18,10 @@ import {
   withoutConductors,
   withoutPosition,
 } from './corrections.js';
-import { labelContext } from './label-context.js';
+import { labelContext, labelFor } from './label-context.js';
 import { newBox, repeatedBox } from './new-box.js';
-import { labelFor, PRESETS, presetContents, presetsFor, usualSize } from './presets.js';
+import { usualSize } from './new-cable.js';
+import { PRESETS, presetContents, presetsFor } from './presets.js';
 
 const ids = () => {
   let serial = 0;

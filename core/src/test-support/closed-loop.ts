@@ -1,5 +1,6 @@
+import type { Identification } from '../identify/answer.js';
 import { everyTest, type NextTest } from '../identify/asking/next-tests.js';
-import { type Identification, identifyBox } from '../identify/identify.js';
+import { identifyBox } from '../identify/identify.js';
 import { problemOf } from '../identify/problem/problem.js';
 import { lookup } from '../job/lookup.js';
 import type { Box } from '../job/schema/survey.js';

@@ -1,4 +1,5 @@
-import { type Identification, identifyBox } from '../identify/identify.js';
+import type { Identification } from '../identify/answer.js';
+import { identifyBox } from '../identify/identify.js';
 import { lookup } from '../job/lookup.js';
 import type { Box } from '../job/schema/survey.js';
 import { type HiddenBox, hiddenBox } from './hidden-box.js';

@@ -1,6 +1,7 @@
 import type { NextTest } from '../identify/asking/next-tests.js';
 import { explanationsOf } from '../identify/explaining/explanations.js';
-import { arrangementOf, problemOf } from '../identify/problem/problem.js';
+import { problemOf } from '../identify/problem/problem.js';
+import { arrangementOf } from '../identify/problem/tests.js';
 import {
   type Explanation,
   type Hidden,

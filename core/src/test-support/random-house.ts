@@ -2,8 +2,9 @@ import { newJob } from '../job/new-job.js';
 import type { Catalogue, Device } from '../job/schema/catalogue.js';
 import type { Job, Load } from '../job/schema/job.js';
 import type { Box } from '../job/schema/survey.js';
+import { labelFor } from '../survey/label-context.js';
 import { newBox } from '../survey/new-box.js';
-import { labelFor, PRESETS, type PresetId, presetContents } from '../survey/presets.js';
+import { PRESETS, type PresetId, presetContents } from '../survey/presets.js';
 import type { Random } from './random.js';
 
 const ROLES: Partial<Record<PresetId, Parameters<typeof labelFor>[1][]>> = {

@@ -1,5 +1,5 @@
+import type { IdentifiedConductor, IdentifyConflict, IdentifyNote } from '../../identify/answer.js';
 import type { NextTest } from '../../identify/asking/next-tests.js';
-import type { IdentifiedConductor, IdentifyConflict, IdentifyNote } from '../../identify/identify.js';
 import type { JobLookup } from '../../job/lookup.js';
 import type { Box } from '../../job/schema/survey.js';
 import { profileOf } from '../../practice/profiles.js';

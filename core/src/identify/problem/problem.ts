@@ -3,7 +3,6 @@ import { nodeOf } from '../../electrics/found-nets.js';
 import { Joined } from '../../electrics/joined.js';
 import { eventRecord } from '../../job/events.js';
 import { type JobLookup, placeKey } from '../../job/lookup.js';
-import { breakersKey, namedStates, pointsKey, type Stance, stanceKey } from '../../job/readings.js';
 import type { Circuit } from '../../job/schema/job.js';
 import type { At, Box, Conductor, Position, Reading } from '../../job/schema/survey.js';
 import { stopsFromReadings } from '../../power/box-stops.js';
@@ -15,16 +14,8 @@ import { profileOf } from '../../practice/profiles.js';
 import { looksLikeGround } from '../../practice/wire.js';
 import { entryAt } from '../../units/entry-at.js';
 import { ODDS } from './priors.js';
-import type {
-  Arrangement,
-  CableCores,
-  Core,
-  Net,
-  Point,
-  Problem,
-  SwitchPosition,
-  Test,
-} from './vocabulary.js';
+import { type Named, testOf } from './tests.js';
+import type { CableCores, Core, Net, Problem, SwitchPosition } from './vocabulary.js';
 
 /**
  * Gathers from the job what identification of one box, or of a piece of it, rests on. Labels are not among
@@ -49,12 +40,13 @@ export function problemOf(
   const { circuits, feeding } = circuitsOf(box, known, whole);
   const number = new Map(inside.map((conductor, index) => [conductor.id, index]));
   const multiLocation = isMultiLocation(box, known);
-  const named = {
+  const named: Named = {
     number,
     grounds: new Set(grounds.map(({ id }) => id)),
-    far: (point: string) => farPoint(point, box, netted.cores, known),
+    cores: netted.cores,
+    breakers: new Set(feeding.map(({ id }) => id)),
+    multiLocation,
   };
-  const bears = { breakers: new Set(feeding.map(({ id }) => id)), box, multiLocation };
   return {
     wiring,
     problem: {
@@ -69,7 +61,7 @@ export function problemOf(
       })),
       circuits,
       loads: known.loads,
-      tests: box.readings.map((reading) => testOf(reading, asFarAsItBears(reading, bears), named)),
+      tests: box.readings.map((reading) => testOf(reading, box, named, known)),
       ...groundBundles(box),
       ...protections(feeding),
       boxIsReference: box.enclosure.material === 'metal' && box.enclosure.grounded,
@@ -347,33 +339,6 @@ function shownCircuits(box: Box, known: JobLookup): Set<string> {
   return shown;
 }
 
-/**
- * What a reading names of what can bear on it: breakers that may feed the box, its own switches, and far ones
- * where there are any.
- */
-function asFarAsItBears(
-  reading: Reading,
-  { breakers, box, multiLocation }: { breakers: ReadonlySet<string>; box: Box; multiLocation: boolean },
-): Reading {
-  const own = new Set(box.positions.map(({ index }) => String(index)));
-  const bears = (key: string) =>
-    own.has(key) || (key.includes('/') && (multiLocation || reading.tool === 'lamp'));
-  const only = <State>(record: Readonly<Record<string, State>> | undefined, keep: (key: string) => boolean) =>
-    Object.fromEntries(Object.entries(record ?? {}).filter(([key]) => keep(key)));
-  const { position, ...rest } = reading;
-  // With no device of its own a piece stands the same whichever is out; with one, that one is meant.
-  const out =
-    box.positions.length === 0
-      ? undefined
-      : (position ?? (box.positions.length === 1 ? box.positions[0]?.index : undefined));
-  return {
-    ...rest,
-    ...(out === undefined ? {} : { position: out }),
-    breakers: only(reading.breakers, (id) => breakers.has(id)),
-    switches: only(reading.switches, bears),
-  };
-}
-
 /** Cores that end straight on a terminal, by position. */
 function coreTerminals(
   box: Box,
@@ -406,95 +371,4 @@ function standsNow(box: Box): Problem['standsNow'] {
   if (!latest) return null;
   const { arrangement, position = null, breakers = {} } = latest;
   return { arrangement, position: arrangement === 'device-out' ? position : null, breakers };
-}
-
-/**
- * A point of another box, `BOX/ID`. Where a run joins the two boxes by a cable, a conductor there is the
- * other end of one here: the one it is paired with, else the one of its colour if each cable has only one of
- * it. A bonded metal box there is the reference too.
- */
-function farPoint(point: string, box: Box, cores: readonly Core[], known: JobLookup): Point {
-  const slash = point.indexOf('/');
-  const far = slash < 0 ? undefined : known.boxes.get(point.slice(0, slash));
-  const id = point.slice(slash + 1);
-  if (far && id === 'box')
-    return far.enclosure.material === 'metal' && far.enclosure.grounded
-      ? { kind: 'reference' }
-      : { kind: 'elsewhere' };
-  const conductor = far?.conductors.find((entry) => entry.id === id);
-  const run = (known.job.runs ?? []).find(
-    ({ ends }) =>
-      ends.some((end) => end.boxId === box.id) &&
-      ends.some((end) => end.boxId === far?.id && end.cableId === conductor?.cableId),
-  );
-  if (!far || !conductor?.cableId || !run) return { kind: 'elsewhere' };
-  const paired = run.pairs?.find((pair) => pair.includes(id))?.find((other) => other !== id);
-  const cable = box.cables.findIndex((entry) =>
-    run.ends.some((end) => end.boxId === box.id && end.cableId === entry.id),
-  );
-  const here = cores.flatMap((core, at) => {
-    const other =
-      paired === undefined ? core.cable === cable && core.colour === conductor.colour : core.id === paired;
-    return other ? [at] : [];
-  });
-  const alike = far.conductors.filter(
-    (entry) => entry.cableId === conductor.cableId && entry.colour === conductor.colour,
-  ).length;
-  const only = here.length === 1 && (paired !== undefined || alike === 1) ? here[0] : undefined;
-  return only === undefined ? { kind: 'elsewhere' } : { kind: 'core', core: only, far: true };
-}
-
-/** @param bearing the reading with what can bear on it alone */
-function testOf(
-  reading: Reading,
-  bearing: Reading,
-  {
-    number,
-    grounds,
-    far,
-  }: {
-    number: ReadonlyMap<string, number>;
-    grounds: ReadonlySet<string>;
-    far: (point: string) => Point;
-  },
-): Test {
-  const arrangement = arrangementOf(bearing, number);
-  const points = reading.points.map((point): Point => {
-    if (reading.tool === 'lamp') return { kind: 'load', loadId: point };
-    if (reading.tool === 'breaker') return { kind: 'circuit', circuitId: point };
-    if (point === 'box') return { kind: 'box' };
-    if (point === 'reference') return { kind: 'reference' };
-    const core = number.get(point);
-    if (core !== undefined) return { kind: 'core', core };
-    return grounds.has(point) ? { kind: 'ground', id: point } : far(point);
-  });
-  return { id: reading.id, reading, arrangement, points, key: testKey(reading, arrangement) };
-}
-
-/** Equal for tests that ask the same in the same state. */
-export function testKey(reading: Pick<Reading, 'tool' | 'points'>, arrangement: Arrangement): string {
-  return `${reading.tool}|${pointsKey(reading)}|${arrangement.key}`;
-}
-
-/** Absent and empty are the same; so is the order of what is named. */
-export function arrangementOf(
-  reading: Stance & Pick<Reading, 'breakers'>,
-  number: ReadonlyMap<string, number>,
-): Arrangement {
-  const { arrangement: kind } = reading;
-  const ids = (record: Record<string, string> | undefined, states: readonly string[]) =>
-    new Set(namedStates(record).flatMap(([id, state]) => (states.includes(state) ? [id] : [])));
-  return {
-    key: `${stanceKey(reading)}${breakersKey(reading)}`,
-    kind,
-    position: kind === 'device-out' ? (reading.position ?? null) : null,
-    lifted: new Set(kind === 'lifted' ? (reading.lifted ?? []).flatMap((id) => number.get(id) ?? []) : []),
-    joined: new Set(kind === 'parted' ? (reading.joined ?? []) : []),
-    breakers: new Map(namedStates(reading.breakers).map(([id, state]) => [id, state === 'on'])),
-    switches: new Map(
-      namedStates(reading.switches).map(([id, state]) => [id, state === 'on' || state === 'up']),
-    ),
-    farParted: ids(reading.boxes, ['parted', 'device-out']),
-    out: ids(reading.loads, ['out']),
-  };
 }
