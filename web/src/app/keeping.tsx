@@ -25,8 +25,8 @@ export function Keeping() {
     <Notice>
       <p className="min-w-0 flex-1 basis-60">
         This device cannot keep what you record: it has no room left, this is a private window, or another tab
-        has an older Inventario open. {unkept === 1 ? '1 edit exists' : `${unkept} edits exist`} in this page
-        only. Leave it open until all is sent, or save the job now.
+        has an older Inventario open. {plural(unkept, 'edit exists', 'edits exist')} in this page only. Leave
+        it open until all is sent, or save the job now.
       </p>
       <Button icon={FileDown} onClick={() => downloadJob(job)}>
         Save it as a file

@@ -1,4 +1,5 @@
 import type { Remedy, RemedyKind, SideEffect, Trouble } from '../../remedies/remedies.js';
+import { plural } from '../../units/plural.js';
 
 export const TROUBLE_WORDS: Record<Trouble, string> = {
   fill: 'over-full by the count',
@@ -29,7 +30,7 @@ export function sideEffectWords(effect: SideEffect): string {
     case 'stands-proud':
       return `the plate comes ${effect.facts.mm} mm further out`;
     case 'joints-remade':
-      return `${effect.facts.joints} joint${effect.facts.joints === 1 ? ' is' : 's are'} made anew, dead`;
+      return `${plural(effect.facts.joints, 'joint is', 'joints are')} made anew, dead`;
     case 'neutral-not-used':
       return 'the neutral stays capped; lamps have to draw enough';
     case 'no-wired-control':

@@ -269,7 +269,7 @@ function HouseReckoning() {
       </ul>
       {unfed.length > 0 && (
         <p>
-          {unfed.length} box{unfed.length === 1 ? ' names' : 'es name'} no circuit:{' '}
+          {plural(unfed.length, 'box names', 'boxes name')} no circuit:{' '}
           {unfed.map((box) => box.name).join(', ')}.
         </p>
       )}

@@ -1,4 +1,4 @@
-import { adoptParts, moneyText, placeKey, SCHOOL_WORDS, type School } from '@inventario/core';
+import { adoptParts, moneyText, placeKey, plural, SCHOOL_WORDS, type School } from '@inventario/core';
 import { lazy, Suspense, useState } from 'react';
 import { useJob } from '../../data/job-context.js';
 import { usePlans } from '../../data/plan-answers.js';
@@ -28,7 +28,7 @@ export function PlansView() {
   const plan = (answer.plans.find((entry) => entry.school === school) ?? answer.plans[0]) as ReckonedPlan;
   const standing =
     answer.standing > 0
-      ? ` ${answer.standing} more ${answer.standing === 1 ? 'place is' : 'places are'} wired and mounted, ` +
+      ? ` ${plural(answer.standing, 'more place is', 'more places are')} wired and mounted, ` +
         'or tied to one that is: no plan replaces that.'
       : '';
   const wanted = plan.served + plan.unserved.length;
