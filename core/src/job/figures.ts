@@ -1,6 +1,7 @@
 import type { CountingRule } from '../practice/counting.js';
 import type { RuleFigure } from '../practice/figures/figure.js';
 import { figuresOf } from '../practice/figures/list.js';
+import type { PracticeProfile } from '../practice/profile.js';
 import { profileOf } from '../practice/profiles.js';
 import { type Gauge, WIRE } from '../practice/wire.js';
 import type { Edition, WireSize } from '../terms/trade.js';
@@ -46,8 +47,19 @@ export interface FiguresInUse {
   margin: number;
 }
 
-/** The figures of a job; computed once for each job as it stands. */
-export const figuresInUse: (job: FigureSource) => FiguresInUse = perObject(compute);
+/** The figures of a job; computed once for each job as it stands, and once for all that set none. */
+export const figuresInUse: (job: FigureSource) => FiguresInUse = perObject((job: FigureSource) => {
+  if (job.overrides?.length) return compute(job);
+  const usual = usualFigures(profileOf(job));
+  const kept = usual.get(job.edition);
+  if (kept) return kept;
+  const figures = compute(job);
+  usual.set(job.edition, figures);
+  return figures;
+});
+
+/** By edition of the code. */
+const usualFigures = perObject((_: PracticeProfile) => new Map<Edition | undefined, FiguresInUse>());
 
 function compute(job: FigureSource): FiguresInUse {
   const figures = new Map(

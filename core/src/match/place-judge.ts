@@ -61,7 +61,9 @@ export class PlaceJudge {
     if (stopped) return judged(device, strategy, stopped);
     const parts: string[] = [];
     const ask = { device, strategy, needs: needsAlone(device, strategy), parts };
-    return judged(device, strategy, [...this.rules(this.place, ask), ...this.ofTheHouse([device])], parts);
+    const reasons = this.rules(this.place, ask);
+    reasons.push(...this.ofTheHouse([device]));
+    return judged(device, strategy, reasons, parts);
   }
 
   private inGroup(device: Device, strategy: Strategy): Candidate {
@@ -167,7 +169,9 @@ export class PlaceJudge {
     const { known, need } = this.place;
     if (this.scope === 'by-itself' || need.connected === false) return NO_REASONS;
     this.elsewhere ??= networkElsewhere(this.place);
-    return [...hubRule(known, devices, this.elsewhere), ...routerRule(known, devices, this.elsewhere)];
+    const hubs = hubRule(known, devices, this.elsewhere);
+    const router = routerRule(known, devices, this.elsewhere);
+    return router.length === 0 ? hubs : [...hubs, ...router];
   }
 
   /** The place of the group, other than this one, whose device feeds the load. */

@@ -153,20 +153,23 @@ export class Scene {
 
   /** Feeds, neutrals, what a switch elsewhere feeds, and loads: each unless its other end is parted. */
   private tieCables({ network, arrangement, hidden, answer, isOn, group, returnOf }: Building): void {
-    const joined = ({ cable }: { cable: number }) => !this.stage.farIsParted(cable, arrangement);
-    for (const { core, circuit, leg } of this.wiring.lines.filter(joined))
-      network.tieSource(group(core), circuit, leg, isOn(circuit));
-    for (const { core, opened } of this.wiring.neutrals.filter(joined))
+    const parted = (cable: number) => this.stage.farIsParted(cable, arrangement);
+    for (const { core, cable, circuit, leg } of this.wiring.lines)
+      if (!parted(cable)) network.tieSource(group(core), circuit, leg, isOn(circuit));
+    for (const { core, cable, opened } of this.wiring.neutrals) {
+      if (parted(cable)) continue;
       if (opened.some((circuit) => !isOn(circuit))) network.tieIsolated(group(core));
       else network.tieReference(group(core));
-    for (const { core, cable, circuit, leg } of this.wiring.switched.filter(joined)) {
+    }
+    for (const { core, cable, circuit, leg } of this.wiring.switched) {
+      if (parted(cable)) continue;
       const state = this.stage.farState(cable, arrangement, hidden.swapped);
       const closed =
         state === null ? answer(`switched:${core}`) : state !== (hidden.farPolarity.get(cable) ?? false);
       if (closed) network.tieSource(group(core), circuit, leg, isOn(circuit));
     }
-    for (const { core, back, hanging } of this.wiring.loads.filter(joined))
-      hang(network, group(core), returnOf(back), hanging, arrangement);
+    for (const { core, cable, back, hanging } of this.wiring.loads)
+      if (!parted(cable)) hang(network, group(core), returnOf(back), hanging, arrangement);
   }
 
   /** The far switch of each traveler cable, with what feeds it or hangs on it. */

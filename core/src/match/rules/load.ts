@@ -93,30 +93,35 @@ function channelRules(
   const sides = takenOff ?? removedSides(place.box, place.position, device, place.known);
   const { margin } = figuresInUse(place.known.job);
   const rating = rateChannel(channel, loads, volts, sides, margin);
-  return [
-    ...loads.flatMap((load) => [
-      ...kindRules(device, channel, load, rating.unrated.includes(load)),
-      ...(channel.kind === 'dimmer' ? dimmable(load) : NO_REASONS),
-      ...(channel.kind === 'fan-speed' ? speeds(load, channel) : NO_REASONS),
-      ...(load.kind === 'receptacle' ? socketRating(place, channel, volts) : NO_REASONS),
-    ]),
-    ...ratingRule(rating, sides, margin),
-    ...(isTwoWire(device) ? minimumLoad(place, channel, loads, parts) : NO_REASONS),
-  ];
+  const reasons: Reason[] = [];
+  for (const load of loads) {
+    reasons.push(...kindRules(device, channel, load, rating.unrated.includes(load)));
+    if (channel.kind === 'dimmer') reasons.push(...dimmable(load));
+    if (channel.kind === 'fan-speed') reasons.push(...speeds(load, channel));
+    if (load.kind === 'receptacle') reasons.push(...socketRating(place, channel, volts));
+  }
+  reasons.push(...ratingRule(rating, sides, margin));
+  if (isTwoWire(device)) reasons.push(...minimumLoad(place, channel, loads, parts));
+  return reasons;
 }
 
 /** Whether a channel may feed such a load at all, and whether it likes to. */
 function kindRules(device: Device, channel: Channel, load: Load, unrated: boolean): readonly Reason[] {
+  const blocked = blockedKind(device, channel, load, unrated);
+  const uneasy = uneasyOn(channel.kind, load.kind) && !heldOn(channel);
+  if (blocked === null && !uneasy) return NO_REASONS;
   const facts = { load: load.name, kind: load.kind, channel: channel.kind };
   const reasons: Reason[] = [];
-  const block = (code: string) => reasons.push({ rule: 'load-kind', outcome: 'block', code, facts });
-  if (unrated) block('load-kind.unrated');
-  else if (neverFeeds(channel.kind, load.kind) && !(load.kind === 'smart-bulb' && ownFamily(device, load)))
-    block('load-kind.never');
-  else if (isTwoWire(device) && !TWO_WIRE_KINDS.has(load.kind)) block('load-kind.two-wire');
-  if (uneasyOn(channel.kind, load.kind) && !heldOn(channel))
-    reasons.push({ rule: 'load-kind', outcome: 'warn', code: 'load-kind.uneasy', facts });
+  if (blocked !== null) reasons.push({ rule: 'load-kind', outcome: 'block', code: blocked, facts });
+  if (uneasy) reasons.push({ rule: 'load-kind', outcome: 'warn', code: 'load-kind.uneasy', facts });
   return reasons;
+}
+
+function blockedKind(device: Device, channel: Channel, load: Load, unrated: boolean): string | null {
+  if (unrated) return 'load-kind.unrated';
+  const own = load.kind === 'smart-bulb' && ownFamily(device, load);
+  if (neverFeeds(channel.kind, load.kind) && !own) return 'load-kind.never';
+  return isTwoWire(device) && !TWO_WIRE_KINDS.has(load.kind) ? 'load-kind.two-wire' : null;
 }
 
 function ratingRule(rating: RatingResult, sides: number, margin: number): readonly Reason[] {
