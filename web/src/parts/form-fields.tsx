@@ -1,6 +1,13 @@
 import { minorOf, moneyAmount } from '@inventario/core';
 import { useRef } from 'react';
-import { type Control, type FieldPath, type FieldValues, useController } from 'react-hook-form';
+import {
+  type Control,
+  type FieldPath,
+  type FieldValues,
+  get,
+  useController,
+  useWatch,
+} from 'react-hook-form';
 import { PickOne, PickSeveral, Segments } from '../ui/choice.js';
 import { NumberField, TextField } from '../ui/field.js';
 import { Toggle } from '../ui/toggle.js';
@@ -15,6 +22,16 @@ interface Bound<Values extends FieldValues> {
   name: FieldPath<Values>;
 }
 
+/**
+ * A field with its answer as it stands in the form: one that has become untold would else be given the answer
+ * it had first, and shown as if that still held.
+ */
+function useField<Values extends FieldValues>({ control, name }: Bound<Values>) {
+  const { field, fieldState } = useController({ control, name });
+  const value: unknown = useWatch({ control, compute: (values) => get(values, name) as unknown });
+  return { field: { ...field, value }, fieldState };
+}
+
 type Rest<Piece extends (props: never) => unknown, Given extends string> = Omit<Parameters<Piece>[0], Given>;
 
 /** `emptyIsUntold`: an emptied field is absent from the record. */
@@ -24,7 +41,7 @@ export function FormText<Values extends FieldValues>({
   emptyIsUntold,
   ...rest
 }: Bound<Values> & Rest<typeof TextField, 'value' | 'onText' | 'error'> & { emptyIsUntold?: boolean }) {
-  const { field, fieldState } = useController({ control, name });
+  const { field, fieldState } = useField({ control, name });
   return (
     <TextField
       {...rest}
@@ -52,7 +69,7 @@ export function FormNumber<Values extends FieldValues>({
     emptyIsUntold?: boolean;
     money?: { currency: string | undefined };
   }) {
-  const { field, fieldState } = useController({ control, name });
+  const { field, fieldState } = useField({ control, name });
   const value = field.value as number | undefined;
   const last = useRef(value);
   if (!Number.isNaN(value)) last.current = value;
@@ -83,7 +100,7 @@ export function FormSegments<Values extends FieldValues>({
   usual,
   ...rest
 }: Bound<Values> & Rest<typeof Segments, 'value' | 'onChoice'> & { untold?: string; usual?: string }) {
-  const { field } = useController({ control, name });
+  const { field } = useField({ control, name });
   return (
     <Segments<string | number>
       {...rest}
@@ -101,7 +118,7 @@ export function FormYesNo<Values extends FieldValues>({
   label,
   words = { yes: 'yes', no: 'no', untold: UNTOLD },
 }: Bound<Values> & { label: string; words?: { yes: string; no: string; untold: string } }) {
-  const { field } = useController({ control, name });
+  const { field } = useField({ control, name });
   const told = { true: 'yes', false: 'no', undefined: 'untold' }[String(field.value)] ?? 'untold';
   return (
     <Segments
@@ -120,7 +137,7 @@ export function FormPick<Values extends FieldValues>({
   untold,
   ...rest
 }: Bound<Values> & Rest<typeof PickOne<string>, 'value' | 'onChoice'> & { untold?: string }) {
-  const { field, fieldState } = useController({ control, name });
+  const { field, fieldState } = useField({ control, name });
   return (
     <div className="flex min-w-0 flex-col gap-1">
       <PickOne<string>
@@ -143,7 +160,7 @@ export function FormPickSeveral<Values extends FieldValues>({
   name,
   ...rest
 }: Bound<Values> & Rest<typeof PickSeveral, 'values' | 'onChoice'>) {
-  const { field } = useController({ control, name });
+  const { field } = useField({ control, name });
   return (
     <PickSeveral {...rest} values={(field.value as string[] | undefined) ?? []} onChoice={field.onChange} />
   );
@@ -154,6 +171,6 @@ export function FormToggle<Values extends FieldValues>({
   name,
   label,
 }: Bound<Values> & { label: string }) {
-  const { field } = useController({ control, name });
+  const { field } = useField({ control, name });
   return <Toggle label={label} on={field.value === true} onToggle={field.onChange} />;
 }

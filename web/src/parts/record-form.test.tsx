@@ -1,6 +1,6 @@
 import '@testing-library/jest-dom/jest-globals';
 import { afterEach, describe, expect, test } from '@jest/globals';
-import { cleanup, fireEvent, render, screen, waitFor } from '@testing-library/react';
+import { cleanup, fireEvent, render, screen, waitFor, within } from '@testing-library/react';
 import { z } from 'zod';
 import { pickRadio, press, type } from '../test-support/by-hand.js';
 import { FormNumber, FormSegments, FormText, FormToggle, FormYesNo } from './form-fields.js';
@@ -90,6 +90,10 @@ describe('a form over a record', () => {
     pickRadio('Leg', 'not told');
     pickRadio('Dimmable', 'not told');
     type('Note', '');
+    for (const group of ['Leg', 'Dimmable']) {
+      const radios = within(screen.getByRole('radiogroup', { name: group }));
+      expect(radios.getByRole('radio', { name: 'not told' })).toBeChecked();
+    }
     press('Keep it');
     await waitFor(() => expect(kept).toHaveLength(1));
     expect(JSON.parse(JSON.stringify(kept[0]))).toEqual(plain);

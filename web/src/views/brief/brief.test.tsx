@@ -92,6 +92,30 @@ describe('the client’s words', () => {
     expect(now().brief?.wifi?.routerRoom).toBe(now().rooms[0]?.id);
     await pickListed(/It stands in/, 'not said', section);
     expect(now().brief?.wifi).toEqual({ clientLimit: 40, band24: true });
+    expect(within(section).getByRole('button', { name: /It stands in/ })).toHaveTextContent('not said');
+    type('How many the router can take', '41', section);
+    expect(now().brief?.wifi).toEqual({ clientLimit: 41, band24: true });
+    expect(within(section).getByRole('button', { name: /It stands in/ })).toHaveTextContent('not said');
+  });
+
+  test('an answer that was there can be taken back, and what others answer comes in', async () => {
+    const job: Job = { ...open(), brief: { spares: 2, wifi: { clientLimit: 40, routerRoom: 'shed-room' } } };
+    const { job: now, undo } = await shown(job, <BriefView />);
+    const router = asked('The router');
+    await pickListed(/It stands in/, 'not said', router);
+    expect(now().brief?.wifi).toEqual({ clientLimit: 40 });
+    expect(within(router).getByRole('button', { name: /It stands in/ })).toHaveTextContent('not said');
+    type('How many the router can take', '', router);
+    press('Yes', router);
+    expect(now().brief?.wifi).toEqual({ band24: true });
+    expect(within(router).getByLabelText('How many the router can take')).toHaveValue('');
+    expect(within(router).getByRole('button', { name: /It stands in/ })).toHaveTextContent('not said');
+    undo();
+    undo();
+    await waitFor(() =>
+      expect(within(router).getByLabelText('How many the router can take')).toHaveValue('40'),
+    );
+    expect(now().brief?.spares).toBe(2);
   });
 
   test('connectors have an order of preference', async () => {

@@ -137,12 +137,20 @@ export function Money({ brief, onChange, control }: QuestionProps) {
   return (
     <>
       <div className="mb-3 grid gap-3 sm:grid-cols-3">
-        <FormNumber control={control} name="budget" label="What may it cost?" money={money} emptyIsUntold />
+        <FormNumber
+          control={control}
+          name="budget"
+          label="What may it cost?"
+          money={money}
+          max={100_000_000}
+          emptyIsUntold
+        />
         <FormNumber
           control={control}
           name="labourPerHour"
           label="An hour of work"
           money={money}
+          max={100_000}
           emptyIsUntold
         />
         <FormNumber
@@ -150,6 +158,7 @@ export function Money({ brief, onChange, control }: QuestionProps) {
           name="spares"
           label="Spares of each model to keep"
           whole
+          max={1000}
           emptyIsUntold
         />
       </div>

@@ -118,6 +118,7 @@ export function Router({ brief, onChange, control }: QuestionProps) {
         name="wifi.clientsNow"
         label="Things on the Wi-Fi now"
         whole
+        max={100_000}
         emptyIsUntold
       />
       <FormNumber
@@ -125,6 +126,7 @@ export function Router({ brief, onChange, control }: QuestionProps) {
         name="wifi.clientLimit"
         label="How many the router can take"
         whole
+        max={100_000}
         emptyIsUntold
       />
       <Wish
