@@ -82,8 +82,8 @@ function stopsByDevice(
   for (const candidate of candidates) {
     const { device, ofTheWay } = candidate;
     if (!meets(candidate) || (ours && !device.practices.includes(practice))) continue;
-    const stops = new Set<string>(candidate.rules);
-    if (bans.some((ban) => ban.deviceId === device.id)) stops.add('ban');
+    const banned = bans.some((ban) => ban.deviceId === device.id);
+    const stops = banned ? new Set([...candidate.rules, 'ban']) : candidate.rules;
     const before = byDevice.get(device.id);
     const better =
       !before ||

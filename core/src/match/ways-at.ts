@@ -102,7 +102,7 @@ export function boxTogether(box: Box, known: JobLookup): BoxTogether {
 export interface Stopped {
   device: Device;
   strategy: Strategy;
-  rules: readonly string[];
+  rules: ReadonlySet<string>;
   /** What stops it says that this is no way for the device, and little of the place. */
   ofTheWay: boolean;
   /** Other places would get something with it. */
@@ -117,19 +117,18 @@ export function stopsAt(
   const box = known.boxes.get(boxId);
   const at = box?.positions.find((entry) => entry.index === position);
   if (!box || !at) return [];
-  return matchPlace(box, at, known).flatMap(({ deviceId, strategy, reasons, partners }) => {
+  const found: Stopped[] = [];
+  for (const { deviceId, strategy, reasons, partners } of matchPlace(box, at, known)) {
     const device = known.devices.get(deviceId);
-    const stopping = reasons.filter(({ outcome }) => outcome === 'block' || outcome === 'unproved');
-    return device
-      ? [
-          {
-            device,
-            strategy,
-            rules: stopping.map(({ rule }) => rule),
-            ofTheWay: stopping.some(({ code }) => OF_THE_WAY.has(code)),
-            partnered: partners.length > 0,
-          },
-        ]
-      : [];
-  });
+    if (!device) continue;
+    const rules = new Set<string>();
+    let ofTheWay = false;
+    for (const { outcome, rule, code } of reasons) {
+      if (outcome !== 'block' && outcome !== 'unproved') continue;
+      rules.add(rule);
+      ofTheWay ||= OF_THE_WAY.has(code);
+    }
+    found.push({ device, strategy, rules, ofTheWay, partnered: partners.length > 0 });
+  }
+  return found;
 }
