@@ -5,7 +5,7 @@ import type { PracticeProfile } from '../practice/profile.js';
 import { profileOf } from '../practice/profiles.js';
 import { type Gauge, WIRE } from '../practice/wire.js';
 import type { Edition, WireSize } from '../terms/trade.js';
-import { perObject } from '../units/kept.js';
+import { KeptWhile, perObject, sameEntries } from '../units/kept.js';
 import type { Job } from './schema/job.js';
 
 type FigureSource = Pick<Job, 'practice' | 'edition' | 'overrides'>;
@@ -48,18 +48,11 @@ export interface FiguresInUse {
 }
 
 /** The figures of a job; computed once for each job as it stands, and once for all that set none. */
-export const figuresInUse: (job: FigureSource) => FiguresInUse = perObject((job: FigureSource) => {
-  if (job.overrides?.length) return compute(job);
-  const usual = usualFigures(profileOf(job));
-  const kept = usual.get(job.edition);
-  if (kept) return kept;
-  const figures = compute(job);
-  usual.set(job.edition, figures);
-  return figures;
-});
+export const figuresInUse: (job: FigureSource) => FiguresInUse = perObject((job: FigureSource) =>
+  job.overrides?.length ? compute(job) : usualFigures.of(profileOf(job), [job.edition], () => compute(job)),
+);
 
-/** By edition of the code. */
-const usualFigures = perObject((_: PracticeProfile) => new Map<Edition | undefined, FiguresInUse>());
+const usualFigures = new KeptWhile<PracticeProfile, FiguresInUse>(sameEntries);
 
 function compute(job: FigureSource): FiguresInUse {
   const figures = new Map(

@@ -111,10 +111,13 @@ describe('the client’s words', () => {
     expect(within(router).getByLabelText('How many the router can take')).toHaveValue('');
     expect(within(router).getByRole('button', { name: /It stands in/ })).toHaveTextContent('not said');
     undo();
+    expect(now().brief?.wifi).toEqual({});
     undo();
     await waitFor(() =>
       expect(within(router).getByLabelText('How many the router can take')).toHaveValue('40'),
     );
+    undo();
+    expect(now().brief?.wifi).toEqual({ clientLimit: 40, routerRoom: 'shed-room' });
     expect(now().brief?.spares).toBe(2);
   });
 

@@ -1,7 +1,6 @@
 import {
   answeredQuestions,
   BriefEntry,
-  type EditPart,
   type Job,
   type PossibleDevices,
   possibleDevices,
@@ -54,13 +53,13 @@ export function BriefView() {
   const next = QUESTIONS.find((question) => !answered.has(question));
   const left = possibleDevices(job, brief);
   const change = (more: Partial<Brief>, label: string) => {
-    apply(setParts('job', job.id, job, { brief: { ...brief, ...more } }) as EditPart[], label, 'brief');
+    apply(setParts('job', job.id, job, { brief: { ...brief, ...more } }), label);
   };
   const { setOpen } = useContext(SheetsContext);
   const entry = { ...brief, ...(job.money ? { labourPerHour: job.money.labourPerHour } : {}) };
   const { control } = useAnswers(BriefEntry, entry, ({ labourPerHour, ...told }, field) => {
     const keep = (now: Partial<Job>) =>
-      apply(setParts('job', job.id, job, now), ANSWERS[field] ?? 'The brief', 'brief');
+      apply(setParts('job', job.id, job, now), ANSWERS[field] ?? 'The brief', `brief ${field}`);
     if (field !== 'labourPerHour') keep({ brief: told });
     // A rate is always one: while the field is empty the last stands.
     else if (labourPerHour !== undefined) keep({ money: { currency: 'USD', ...job.money, labourPerHour } });
