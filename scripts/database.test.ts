@@ -1,5 +1,6 @@
 import { spawnSync } from 'node:child_process';
-import { chmodSync, mkdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
+import { chmodSync, chownSync, mkdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, expect, test } from '@jest/globals';
 import * as mariadb from 'mariadb';
@@ -69,6 +70,16 @@ async function expectClosed({ database, home }: { database: RunningDatabase; hom
 
 test('a new database is closed to everybody but us, and does not run as root', async () => {
   await expectClosed(await started('new'));
+});
+
+test('one that starts leaves alone what another works with in the folder for temporary files', async () => {
+  const another = join(tmpdir(), `#sql-temptable-${process.pid}-1-1.MAD`);
+  writeFileSync(another, 'rows of another database');
+  const { uid, gid } = statSync((await started('beside')).home);
+  chownSync(another, uid, gid);
+  await started('and: another');
+  expect(readFileSync(another, 'utf8')).toBe('rows of another database');
+  rmSync(another);
 });
 
 (asRoot ? test : test.skip)(

@@ -1,7 +1,7 @@
 // Starts a MariaDB of our own on loopback, closed to everybody but us, makes its database and users, and
 // stops it again.
 import { type ChildProcess, spawn, spawnSync } from 'node:child_process';
-import { randomBytes } from 'node:crypto';
+import { randomBytes, randomInt } from 'node:crypto';
 import {
   accessSync,
   chmodSync,
@@ -53,14 +53,15 @@ export function portIsFree(port: number, host = '127.0.0.1'): Promise<boolean> {
   });
 }
 
+/**
+ * A port to start something on, now or later: out of those the system does not deal out by itself, so that
+ * nothing but another caller of this, drawing the same number, can take it meanwhile.
+ */
 export async function freePort(): Promise<number> {
-  return new Promise((done) => {
-    const probe = createServer();
-    probe.listen(0, '127.0.0.1', () => {
-      const { port } = probe.address() as { port: number };
-      probe.close(() => done(port));
-    });
-  });
+  for (;;) {
+    const port = randomInt(15_000, 32_000);
+    if (await portIsFree(port)) return port;
+  }
 }
 
 /**
@@ -82,6 +83,7 @@ export async function startDatabase(
   prepareFolder(home);
   const runAs = whoRuns(home);
   await endOrphan(home, data);
+  mkdirSync(ownTemporary(home), { recursive: true });
   if (!existsSync(join(home, 'installed')) || !existsSync(data)) install(home, data, runAs);
   handOver(home, data, runAs);
   if (!(await portIsFree(port)))
@@ -125,10 +127,19 @@ async function answers(server: ChildProcess, address: DatabaseAddress, log: stri
   }
 }
 
+/**
+ * A database that starts removes the temporary tables it finds in its folder for them: in a shared one those
+ * of every other database of the same user, at work or just being set up. Told from the data on, where it
+ * works: the set-up splits an option at a space, and a list of such folders is split at a colon.
+ */
+const TEMPORARY_BESIDE_DATA = '--tmpdir=../temporary';
+const ownTemporary = (home: string) => join(home, 'temporary');
+
 function serverOptions(at: { home: string; data: string; socket: string; port: number }): string[] {
   return [
     '--no-defaults',
     `--datadir=${at.data}`,
+    TEMPORARY_BESIDE_DATA,
     `--socket=${at.socket}`,
     `--port=${at.port}`,
     `--pid-file=${join(at.home, 'db.pid')}`,
@@ -176,9 +187,10 @@ function whoRuns(home: string): RunAs {
     spawn: (command, args) => spawn(...wrap(command, args), { stdio: 'ignore', detached: true, cwd: '/' }),
     run: (command, args) => {
       const done = spawnSync(...wrap(command, args), { encoding: 'utf8', cwd: '/' });
+      const lines = (done.stderr || done.error?.message || 'unknown reason').trim().split('\n');
       return {
         status: done.status,
-        said: (done.stderr || done.error?.message || 'unknown reason').trim().split('\n').at(-1) ?? '',
+        said: lines.find((line) => line.includes('ERROR')) ?? lines.at(-1) ?? '',
       };
     },
   });
@@ -245,7 +257,7 @@ function handOver(home: string, data: string, { uid, gid }: RunAs): void {
       if (lstatSync(path).uid !== uid) chownSync(path, uid, gid);
     };
     if (statSync(data).uid !== uid) give(data);
-    for (const name of ['db.log', 'db.pid'])
+    for (const name of ['db.log', 'db.pid', 'temporary'])
       if (existsSync(join(home, name))) chownSync(join(home, name), uid, gid);
     chownSync(home, uid, gid);
   }
@@ -265,11 +277,13 @@ function install(home: string, data: string, runAs: RunAs): void {
     );
   const making = `${data}.making`;
   rmSync(making, { recursive: true, force: true });
-  if (runAs.uid !== undefined && runAs.gid !== undefined) chownSync(home, runAs.uid, runAs.gid);
+  if (runAs.uid !== undefined && runAs.gid !== undefined)
+    for (const path of [home, ownTemporary(home)]) chownSync(path, runAs.uid, runAs.gid);
   chmodSync(home, 0o700);
   const made = runAs.run('mariadb-install-db', [
     '--no-defaults',
     `--datadir=${making}`,
+    TEMPORARY_BESIDE_DATA,
     '--auth-root-authentication-method=normal',
     '--skip-test-db',
     '--skip-name-resolve',
