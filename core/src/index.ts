@@ -157,13 +157,8 @@ export { labelContext, labelFor } from './survey/label-context.js';
 export { newBox, repeatedBox } from './survey/new-box.js';
 export { usualSize, withNewCable } from './survey/new-cable.js';
 export { panelLabel, tracedEvent } from './survey/panel-labels.js';
-export {
-  type PresetContents,
-  presetContents,
-  type PresetId,
-  PRESETS,
-  presetsFor,
-} from './survey/presets.js';
+export { type PresetId, PRESETS } from './survey/preset-list.js';
+export { type PresetContents, presetContents, presetsFor } from './survey/presets.js';
 export { putBackList } from './survey/put-back.js';
 export { conductorWords, readingWords } from './survey/reading-words.js';
 export { farEnds, runOf, runParts, withoutRunOf } from './survey/runs.js';

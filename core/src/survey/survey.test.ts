@@ -21,7 +21,8 @@ import {
 import { labelContext, labelFor } from './label-context.js';
 import { newBox, repeatedBox } from './new-box.js';
 import { usualSize } from './new-cable.js';
-import { PRESETS, presetContents, presetsFor } from './presets.js';
+import { PRESETS } from './preset-list.js';
+import { presetContents, presetsFor } from './presets.js';
 
 const ids = () => {
   let serial = 0;

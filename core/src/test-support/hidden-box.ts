@@ -1,7 +1,7 @@
 import type { NextTest } from '../identify/asking/next-tests.js';
 import { explanationsOf } from '../identify/explaining/explanations.js';
 import { problemOf } from '../identify/problem/problem.js';
-import { arrangementOf } from '../identify/problem/tests.js';
+import { arrangementOf } from '../identify/problem/readings-as-tests.js';
 import {
   type Explanation,
   type Hidden,

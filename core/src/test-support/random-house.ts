@@ -4,7 +4,8 @@ import type { Job, Load } from '../job/schema/job.js';
 import type { Box } from '../job/schema/survey.js';
 import { labelFor } from '../survey/label-context.js';
 import { newBox } from '../survey/new-box.js';
-import { PRESETS, type PresetId, presetContents } from '../survey/presets.js';
+import { PRESETS, type PresetId } from '../survey/preset-list.js';
+import { presetContents } from '../survey/presets.js';
 import type { Random } from './random.js';
 
 const ROLES: Partial<Record<PresetId, Parameters<typeof labelFor>[1][]>> = {

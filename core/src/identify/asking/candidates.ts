@@ -1,7 +1,7 @@
 import type { Reading } from '../../job/schema/survey.js';
 import { entryAt } from '../../units/entry-at.js';
 import type { CoreGrade } from '../judging/grades.js';
-import { arrangementOf, testKey } from '../problem/tests.js';
+import { arrangementOf, testKey } from '../problem/readings-as-tests.js';
 import type { Point, Problem, SwitchPosition, Test } from '../problem/vocabulary.js';
 
 /** Why a test is proposed, as data; the sentence stands with the others. */

@@ -9,7 +9,7 @@ import type { Identification } from '../answer.js';
 import { identifyBox } from '../identify.js';
 import type { CoreGrade } from '../judging/grades.js';
 import { problemOf } from '../problem/problem.js';
-import { arrangementOf } from '../problem/tests.js';
+import { arrangementOf } from '../problem/readings-as-tests.js';
 import type { Explanation } from '../problem/vocabulary.js';
 import { type Posterior, posteriorOf } from '../weighing/posterior.js';
 import type { Looked } from '../weighing/shape.js';

@@ -3,7 +3,7 @@ import { entryAt } from '../../units/entry-at.js';
 import { GROUND_PRIOR } from '../problem/priors.js';
 import type { Problem, Test } from '../problem/vocabulary.js';
 import { outcomeOf } from '../weighing/outcomes.js';
-import { CONFIRMED, type Grade, INDICATED } from './grades.js';
+import { CONFIRMED, type Grade, INDICATED } from './grade.js';
 import { provedReferences, referenceName } from './proved-references.js';
 
 export interface GroundGrade {

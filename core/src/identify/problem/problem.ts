@@ -14,7 +14,7 @@ import { profileOf } from '../../practice/profiles.js';
 import { looksLikeGround } from '../../practice/wire.js';
 import { entryAt } from '../../units/entry-at.js';
 import { ODDS } from './priors.js';
-import { type Named, testOf } from './tests.js';
+import { type Named, testOf } from './readings-as-tests.js';
 import type { CableCores, Core, Net, Problem, SwitchPosition } from './vocabulary.js';
 
 /**
