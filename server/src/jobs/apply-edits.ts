@@ -61,7 +61,7 @@ async function applyOne(
     answer: { editId: edit.id, ...answer },
     sequence: stored.sequence,
   });
-  const known = await store.sequenceOf(stored.job.id, edit.id, transaction);
+  const known = await store.log.sequenceOf(stored.job.id, edit.id, transaction);
   if (known !== undefined) return say({ outcome: 'duplicate', sequence: known });
   const elsewhere = otherGeneration(stored, edit);
   if (elsewhere.length > 0)
@@ -137,7 +137,7 @@ function everyPart(job: Job, edit: Edit): Conflict[] {
  */
 async function changedByOthers(store: JobStore, stored: StoredJob, edit: Edit, transaction: Transaction) {
   const bases = edit.parts.map((part) => part.base ?? stored.sequence);
-  const changes = await store.changes(stored.job.id, Math.min(...bases), { transaction, limit: 100_000 });
+  const changes = await store.log.since(stored.job.id, Math.min(...bases), { transaction, limit: 100_000 });
   const below = new Set(edit.on);
   const others = changes.filter(
     ({ edit: made }) => made?.deviceId !== edit.deviceId || (made.tab !== edit.tab && !below.has(made.id)),

@@ -105,7 +105,7 @@ export class ChangeFeed {
       return;
     }
     if (standing.sequence === follower.sequence) return;
-    for (const change of await this.store.changes(follower.jobId, follower.sequence)) {
+    for (const change of await this.store.log.since(follower.jobId, follower.sequence)) {
       say('change', change, change.sequence);
       follower.sequence = change.sequence;
     }

@@ -13,7 +13,8 @@ import { z } from 'zod';
 import { RequestError } from '../errors/catalogue.js';
 import { type TypedApp, typed } from '../http/typed-app.js';
 import { JobList } from '../storage/job-list.js';
-import type { JobStore, Packing } from '../storage/job-store.js';
+import type { JobStore } from '../storage/job-store.js';
+import type { Packing } from '../storage/packing.js';
 import { applyEdits } from './apply-edits.js';
 import type { ChangeFeed } from './change-feed.js';
 import { summarise } from './summary.js';
@@ -184,7 +185,7 @@ function changeRoutes(app: TypedApp, { store }: JobParts): void {
     },
     async (request) => {
       if (!(await store.read(request.params.jobId))) throw new RequestError('no-such-job');
-      return store.changes(request.params.jobId, request.query.since);
+      return store.log.since(request.params.jobId, request.query.since);
     },
   );
 }
@@ -214,7 +215,7 @@ function historyRoute(app: TypedApp, { store }: JobParts): void {
       const { kind, id, before, limit } = request.query;
       if (!(await store.read(request.params.jobId))) throw new RequestError('no-such-job');
       const record = kind !== undefined && id !== undefined ? { kind, id } : undefined;
-      return store.history(request.params.jobId, { before: before ?? LAST_SEQUENCE, limit, record });
+      return store.log.history(request.params.jobId, { before: before ?? LAST_SEQUENCE, limit, record });
     },
   );
 }

@@ -101,7 +101,7 @@ describe('an upgrade with data in it', () => {
           job: { name: 'Old house' },
         });
         expect(stored?.job.rooms.map((room) => room.name)).toEqual(['Hall', 'Attic']);
-        const [entry] = await store.history('old', { before: 9, limit: 5 });
+        const [entry] = await store.log.history('old', { before: 9, limit: 5 });
         expect(entry).toMatchObject({ at: '2026-03-01T09:59:00Z', label: 'Call it Hall', undo: null });
         const renamed = { ...(stored?.job as NonNullable<typeof stored>['job']), name: 'New name' };
         await store.replace(renamed, new Date());
