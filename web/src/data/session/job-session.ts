@@ -16,10 +16,11 @@ import { Listeners } from '../listeners.js';
 import { jobOnBase, recordsGone } from './job-on-base.js';
 import type { Base, KeptStore, Question } from './kept-store.js';
 import { Keystrokes, oneEdit } from './keystrokes.js';
-import { LiveChanges, type OpenStream } from './live-changes.js';
+import type { OpenStream } from './live-changes.js';
 import { Outbox } from './outbox.js';
 import { PhotoQueue } from './photo-queue.js';
 import { Sender, type SentFor } from './sender.js';
+import { type CopyOwner, ServerCopy } from './server-copy.js';
 import type { TabLine } from './tab-line.js';
 import { type Pace, Tries } from './tries.js';
 import { type Back, UndoSteps } from './undo-steps.js';
@@ -71,10 +72,7 @@ const WAKING = ['online', 'focus'] as const;
  * survives the server being away.
  */
 export class JobSession {
-  private removed = false;
-  private asking: ReturnType<typeof setTimeout> | undefined;
   private readonly tries: Tries;
-  private reading: Promise<void> | undefined;
   private closed = false;
   private shown: Job;
   private readonly listeners = new Listeners();
@@ -83,29 +81,23 @@ export class JobSession {
   private readonly sender: Sender;
   private readonly steps = new UndoSteps();
   private readonly keystrokes = new Keystrokes();
-  private readonly live: LiveChanges;
+  private readonly copy: ServerCopy;
   readonly photos: PhotoQueue;
 
   private constructor(
-    private base: Base,
+    base: Base,
     private readonly tools: SessionTools,
   ) {
     const { api, kept } = tools;
     this.tries = new Tries(tools.pace);
+    this.copy = new ServerCopy(base, tools, this.tries, this.asCopyOwner());
     this.outbox = new Outbox(this.id, kept, () => this.changed());
     this.sender = new Sender(this.asSentFor(), this.outbox, this.tries, api, tools.line);
     this.photos = new PhotoQueue(this.id, kept, ({ jobId, photoId, picture }) =>
       api.keepPhoto(jobId, photoId, picture),
     );
-    this.live = new LiveChanges(tools.openStream, {
-      open: () => this.heard(),
-      change: (change) => this.takeChange(change),
-      generation: () => void this.readAnew(),
-      gone: () => this.lost(),
-      down: (givenUp) => this.lineDown(givenUp),
-    });
     tools.line.listen((word) => {
-      if (word.says === 'taken') for (const change of word.changes) this.advance(change);
+      if (word.says === 'taken') for (const change of word.changes) this.copy.advance(change);
       void this.reload();
     });
     this.shown = base.job;
@@ -144,19 +136,17 @@ export class JobSession {
     const session = new JobSession(kept.base ?? base, tools);
     session.outbox.take(kept);
     session.steps.replaceAll(kept.steps);
-    session.removed = removed;
+    session.copy.removed = removed;
     if (!reached) session.tries.unheard();
     session.rebuild();
-    if (base !== kept.base) void session.setBase(base);
+    if (base !== kept.base) void session.copy.renew(base);
     else session.changed();
     return session;
   }
 
   start(): void {
     this.closed = false;
-    if (this.removed) this.askLater(this.tries.pace.longestPause);
-    else if (this.base.generation !== null)
-      this.live.follow(this.id, this.base.sequence, this.base.generation);
+    this.copy.start();
     this.sender.schedule(0);
     void this.photos.open().then(() => this.flushPhotos());
     for (const wake of WAKING) globalThis.addEventListener?.(wake, this.hurry);
@@ -164,10 +154,9 @@ export class JobSession {
 
   close(): void {
     this.closed = true;
-    this.live.close();
+    this.copy.close();
     this.tools.line.close();
     this.sender.stop();
-    clearTimeout(this.asking);
     for (const wake of WAKING) globalThis.removeEventListener?.(wake, this.hurry);
   }
 
@@ -250,6 +239,10 @@ export class JobSession {
     this.close();
     await this.outbox.settled();
     await this.tools.kept.forget(this.id);
+  }
+
+  private get base(): Base {
+    return this.copy.base;
   }
 
   private get id(): string {
@@ -346,6 +339,17 @@ export class JobSession {
     if (await this.outbox.write(change)) this.tools.line.say({ says: 'kept' });
   }
 
+  /** What the copy of the server's job tells this session. */
+  private asCopyOwner(): CopyOwner {
+    return {
+      wentOn: (change) => this.arrived(change),
+      renewed: (until) => this.renewed(until),
+      heard: () => this.heard(),
+      hurry: () => this.sender.schedule(0),
+      changed: () => this.changed(),
+    };
+  }
+
   /** What the sender sees of this session. */
   private asSentFor(): SentFor {
     const session = this;
@@ -357,15 +361,15 @@ export class JobSession {
         return session.shown;
       },
       get made() {
-        return session.base.generation === null;
+        return session.copy.made;
       },
       get resting() {
-        return session.closed || session.removed;
+        return session.closed || session.copy.removed;
       },
       reload: () => this.reload(),
-      bring: () => this.bring(),
+      bring: () => this.copy.bring(),
       answered: (changes) => this.answered(changes),
-      lost: () => this.lost(),
+      lost: () => this.copy.lost(),
       changed: () => this.changed(),
       emptied: () => this.flushPhotos(),
     };
@@ -382,10 +386,7 @@ export class JobSession {
       this.outbox.take(kept);
       this.outbox.arrived(this.base.sequence);
       this.steps.replaceAll(kept.steps);
-      if (this.base.generation === null && kept.base?.generation) {
-        this.base = kept.base;
-        this.live.follow(this.id, kept.base.sequence, kept.base.generation);
-      }
+      if (this.copy.made && kept.base?.generation) this.copy.broughtElsewhere(kept.base);
       this.rebuild();
       this.changed();
       return;
@@ -399,28 +400,11 @@ export class JobSession {
     void this.reload().then(() => this.sender.schedule(0));
   };
 
-  /**
-   * Brings a job that was made here to the server. One that is there already came with an answer that was
-   * lost.
-   */
-  private async bring(): Promise<void> {
-    const { api } = this.tools;
-    try {
-      await api.takeIn(this.base.job);
-    } catch (error) {
-      if (!(error instanceof ApiError && error.code === 'job-exists')) throw error;
-    }
-    const base = await api.job(this.id);
-    if (!base) return;
-    await this.setBase(base);
-    this.live.follow(this.id, base.sequence, base.generation);
-  }
-
   private async answered(changes: readonly Change[]): Promise<void> {
     this.heard(false);
-    for (const change of changes) this.advance(change);
+    for (const change of changes) this.copy.advance(change);
     this.tools.line.say({ says: 'taken', changes: [...changes] });
-    if (this.outbox.pending.some((row) => row.answered !== undefined)) await this.readAnew();
+    if (this.outbox.pending.some((row) => row.answered !== undefined)) await this.copy.readAnew();
     this.rebuild();
   }
 
@@ -431,43 +415,6 @@ export class JobSession {
     this.flushPhotos();
   }
 
-  private lineDown(givenUp: boolean): void {
-    this.tries.unheard();
-    this.changed();
-    // The browser gives up on some failures (a proxy's error page); then we begin again ourselves.
-    if (givenUp) this.askLater(this.tries.pause);
-  }
-
-  /** The job was taken out. It may be brought back: now and then somebody asks. */
-  private lost(): void {
-    this.live.close();
-    this.removed = true;
-    this.tries.heard();
-    this.changed();
-    this.askLater(this.tries.pace.longestPause);
-  }
-
-  private askLater(after: number): void {
-    clearTimeout(this.asking);
-    if (!this.closed) this.asking = setTimeout(() => void this.readAnew(), after);
-  }
-
-  private takeChange(change: Change): void {
-    this.heard();
-    if (!this.advance(change)) void this.readAnew();
-  }
-
-  /** Takes one change of the server into the base. False when something in between is missing. */
-  private advance(change: Change): boolean {
-    if (change.sequence <= this.base.sequence) return true;
-    if (change.sequence !== this.base.sequence + 1 || change.edit === null) return false;
-    const next = reduce(this.base.job, change.edit);
-    if (!next.ok) return false;
-    this.base = { ...this.base, job: next.job, sequence: change.sequence };
-    this.arrived(change);
-    return true;
-  }
-
   /** Our own edit may come back over the stream before its answer does: then it has arrived all the same. */
   private arrived(change: Change): void {
     const drop = this.outbox.arrived(this.base.sequence, [change]);
@@ -476,49 +423,11 @@ export class JobSession {
     this.changed();
   }
 
-  private async setBase(base: Base): Promise<void> {
-    // What became part of another generation of the job is in that one's history.
-    const until = base.generation === this.base.generation ? base.sequence : Number.POSITIVE_INFINITY;
-    this.base = base;
+  private async renewed(until: number): Promise<void> {
     const drop = this.outbox.arrived(until);
     this.rebuild();
     this.changed();
-    await this.keep({ base, drop });
-  }
-
-  /** The whole job from the server, and the line from there on. */
-  private readAnew(): Promise<void> {
-    this.reading ??= this.read().finally(() => {
-      this.reading = undefined;
-    });
-    return this.reading;
-  }
-
-  private async read(): Promise<void> {
-    if (this.closed || this.base.generation === null) return;
-    const had = this.base;
-    try {
-      const given = (await this.tools.api.job(this.id, had)) ?? this.base;
-      // What was read before our own edits came through is older than what is here by now. One older than
-      // what was here before asking is the server's own past: it was put back from a backup.
-      const late =
-        given.generation === this.base.generation &&
-        given.sequence >= had.sequence &&
-        given.sequence < this.base.sequence;
-      await this.setBase(late ? this.base : given);
-      this.tries.heard();
-      if (this.removed) {
-        this.removed = false;
-        this.sender.schedule(0);
-      }
-      this.changed();
-      if (!this.closed) this.live.follow(this.id, this.base.sequence, this.base.generation);
-    } catch (error) {
-      if (error instanceof ApiError && error.code === 'no-such-job') return this.lost();
-      this.tries.longer();
-      this.changed();
-      this.askLater(this.tries.pause);
-    }
+    await this.keep({ base: this.base, drop });
   }
 
   /** Keeps a photograph and sends it when its record is with the server. */
@@ -528,8 +437,7 @@ export class JobSession {
   }
 
   private flushPhotos(): void {
-    if (this.outbox.unsent.length === 0 && !this.removed && this.base.generation !== null)
-      void this.photos.flush();
+    if (this.outbox.unsent.length === 0 && !this.copy.removed && !this.copy.made) void this.photos.flush();
   }
 
   private rebuild(): void {
@@ -554,8 +462,8 @@ export class JobSession {
       reached: this.tries.reached,
       undoLabel: this.steps.undoLabel,
       redoLabel: this.steps.redoLabel,
-      removed: this.removed,
-      made: this.base.generation === null,
+      removed: this.copy.removed,
+      made: this.copy.made,
       unkept: this.outbox.unkept.size,
     };
   }
