@@ -83,7 +83,7 @@ export async function startDatabase(
   prepareFolder(home);
   const runAs = whoRuns(home);
   await endOrphan(home, data);
-  mkdirSync(ownTemporary(home), { recursive: true });
+  makeTemporary(home, runAs);
   if (!existsSync(join(home, 'installed')) || !existsSync(data)) install(home, data, runAs);
   handOver(home, data, runAs);
   if (!(await portIsFree(port)))
@@ -133,7 +133,12 @@ async function answers(server: ChildProcess, address: DatabaseAddress, log: stri
  * works: the set-up splits an option at a space, and a list of such folders is split at a colon.
  */
 const TEMPORARY_BESIDE_DATA = '--tmpdir=../temporary';
-const ownTemporary = (home: string) => join(home, 'temporary');
+
+function makeTemporary(home: string, { uid, gid }: RunAs): void {
+  const path = join(home, 'temporary');
+  mkdirSync(path, { recursive: true });
+  if (uid !== undefined && gid !== undefined) chownSync(path, uid, gid);
+}
 
 function serverOptions(at: { home: string; data: string; socket: string; port: number }): string[] {
   return [
@@ -257,7 +262,7 @@ function handOver(home: string, data: string, { uid, gid }: RunAs): void {
       if (lstatSync(path).uid !== uid) chownSync(path, uid, gid);
     };
     if (statSync(data).uid !== uid) give(data);
-    for (const name of ['db.log', 'db.pid', 'temporary'])
+    for (const name of ['db.log', 'db.pid'])
       if (existsSync(join(home, name))) chownSync(join(home, name), uid, gid);
     chownSync(home, uid, gid);
   }
@@ -277,8 +282,7 @@ function install(home: string, data: string, runAs: RunAs): void {
     );
   const making = `${data}.making`;
   rmSync(making, { recursive: true, force: true });
-  if (runAs.uid !== undefined && runAs.gid !== undefined)
-    for (const path of [home, ownTemporary(home)]) chownSync(path, runAs.uid, runAs.gid);
+  if (runAs.uid !== undefined && runAs.gid !== undefined) chownSync(home, runAs.uid, runAs.gid);
   chmodSync(home, 0o700);
   const made = runAs.run('mariadb-install-db', [
     '--no-defaults',
