@@ -15,7 +15,7 @@ import {
 } from '../problem/vocabulary.js';
 import { Outcomes, outcomeOf } from './outcomes.js';
 import { Scene } from './scene.js';
-import { type Looked, Shapes } from './shape.js';
+import { type Looked, Shapes, type TestGroup } from './shape.js';
 import { Stage } from './stage.js';
 
 export interface Evaluated {
@@ -35,6 +35,8 @@ export class Likelihood {
   private readonly shapes: Shapes;
   private readonly stage: Stage;
   private readonly outcomes: Outcomes;
+  /** The outcome of each test; null where it says nothing of what is in the box. */
+  private readonly shown: readonly (string | null)[];
 
   constructor(
     readonly problem: Problem,
@@ -44,6 +46,7 @@ export class Likelihood {
     this.outcomes = new Outcomes(problem);
     this.stage = new Stage(problem, wiring, tests);
     this.shapes = new Shapes(this.stage);
+    this.shown = tests.map((test) => (this.counts(test) ? outcomeOf(problem, test) : null));
   }
 
   /** @param least below this likelihood the explanation is given up, its sum being too small to matter */
@@ -57,9 +60,7 @@ export class Likelihood {
     for (const outer of this.outerHidden(explanation)) {
       let sum = outer.prior;
       let most = outer.prior;
-      const each = new Float64Array(tests.length);
-      const missing = new Set<string>();
-      const outside = new Map<string, OutsideFeed>();
+      const results: GroupSum[] = [];
       for (const group of groups) {
         const bound = least / sum;
         const result =
@@ -69,30 +70,35 @@ export class Likelihood {
         sum *= result.sum;
         most *= result.most;
         if (sum <= least) break;
-        group.tests.forEach((test, at) => {
-          each[test] = result.each[at] ?? 0;
-        });
-        for (const load of result.missing) missing.add(load);
-        if (group.outside !== null && result.feed) outside.set(group.outside, result.feed);
+        results.push(result);
       }
       // Every reading suits it by at most 1, so what is given up here is smaller than what matters.
       if (sum <= least) continue;
       likelihood += sum;
       if (best === null || most > best.weight * CLEARLY)
-        best = {
-          weight: most,
-          hidden: {
-            outsideOn: outer.outsideOn,
-            polarity: outer.polarity,
-            farPolarity: outer.farPolarity,
-            swapped: outer.swapped,
-            missing,
-            outside,
-          },
-          each,
-        };
+        best = { weight: most, ...this.together(outer, groups, results) };
     }
     return best === null ? null : { likelihood, best };
+  }
+
+  /** What suits each group of tests best, as one: groups have no load in common. */
+  private together(
+    { outsideOn, polarity, farPolarity, swapped }: OuterHidden,
+    groups: readonly TestGroup[],
+    results: readonly GroupSum[],
+  ): Pick<Evaluated['best'], 'hidden' | 'each'> {
+    const each = new Float64Array(this.tests.length);
+    const missing = new Set<string>();
+    const outside = new Map<string, OutsideFeed>();
+    results.forEach((result, index) => {
+      const group = entryAt(groups, index);
+      group.tests.forEach((test, at) => {
+        each[test] = result.each[at] ?? 0;
+      });
+      for (const load of result.missing) missing.add(load);
+      if (group.outside !== null && result.feed) outside.set(group.outside, result.feed);
+    });
+    return { each, hidden: { outsideOn, polarity, farPolarity, swapped, missing, outside } };
   }
 
   /**
@@ -165,7 +171,7 @@ export class Likelihood {
     bound: number,
   ): GroupSum {
     let sum = 0;
-    let result: GroupSum = { sum: 0, most: 0, each: group.tests.map(() => 0), missing: [] };
+    let result: GroupSum = { sum: 0, most: 0, each: [], missing: [] };
     const priors = group.loads.map((load) => missingPrior(this.problem.loads.get(load)?.kind ?? 'led'));
     for (let mask = 0; mask < 2 ** group.loads.length; mask++) {
       const gone = group.loads.filter((_, at) => (mask & (1 << at)) !== 0);
@@ -173,10 +179,10 @@ export class Likelihood {
         (product, prior, at) => product * ((mask & (1 << at)) !== 0 ? prior : 1 - prior),
         1,
       );
-      const within = { scene, outer, missing: new Set(gone) };
+      const within = { scene, outer, missing: gone.length === 0 ? NOTHING : new Set(gone) };
       const each: number[] = [];
       for (const at of group.tests) {
-        const value = this.ofTest(within, entryAt(this.tests, at));
+        const value = this.ofTest(within, at);
         each.push(value);
         weight *= value;
         if (weight * 2 ** group.loads.length <= bound) break;
@@ -206,7 +212,7 @@ export class Likelihood {
     const within = { scene, outer, missing: NOTHING };
     const absent = missingPrior(this.problem.loads.get(load)?.kind ?? 'led');
     let sum = 0;
-    let result: GroupSum = { sum: 0, most: 0, each: tests.map(() => 0), missing: [] };
+    let result: GroupSum = { sum: 0, most: 0, each: [], missing: [] };
     for (const { feed, prior } of feeds)
       for (const gone of [false, true]) {
         let weight = prior * (gone ? absent : 1 - absent);
@@ -229,11 +235,12 @@ export class Likelihood {
     { load, feed, gone }: { load: string; feed: OutsideFeed; gone: boolean },
   ): number {
     const { arrangement } = test;
-    const keys = this.outsideSwitches(load).filter((key) => arrangement.switches.has(key));
-    const closed = keys.length > 0 ? keys.some((key) => arrangement.switches.get(key)) : feed.on;
     const { value } = test.reading;
     if (value !== 'lit' && value !== 'dim' && value !== 'dark') return 0;
-    if (gone || arrangement.out.has(load) || !closed) return LAMP.dark[value] ?? 0;
+    if (gone || arrangement.out.has(load)) return LAMP.dark[value] ?? 0;
+    const keys = this.outsideSwitches(load).filter((key) => arrangement.switches.has(key));
+    const closed = keys.length > 0 ? keys.some((key) => arrangement.switches.get(key)) : feed.on;
+    if (!closed) return LAMP.dark[value] ?? 0;
     const circuits = feed.circuit === null ? [] : [feed.circuit];
     const points: Point[] = feed.through === null ? [] : [{ kind: 'core', core: feed.through }];
     return this.average(
@@ -270,9 +277,10 @@ export class Likelihood {
    * Likelihood of what one test showed, given all hidden things; what the reading did not record is averaged
    * over.
    */
-  private ofTest(within: Within, test: Test): number {
-    const outcome = outcomeOf(this.problem, test);
-    if (outcome === null || !this.counts(test)) return 1;
+  private ofTest(within: Within, at: number): number {
+    const outcome = entryAt(this.shown, at);
+    if (outcome === null) return 1;
+    const test = entryAt(this.tests, at);
     return this.average(
       within,
       test,

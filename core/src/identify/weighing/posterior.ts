@@ -93,30 +93,26 @@ function roleShares(
   explanations: readonly Explanation[],
   weightOf: (explanation: Explanation, at: number) => number,
 ): RoleShares[] {
-  const shares = problem.cores.map(noShares);
+  const sums = problem.cores.map(() => new Float64Array(ROLES.length));
   let total = 0;
   explanations.forEach((explanation, at) => {
     const weight = weightOf(explanation, at);
     total += weight;
     explanation.classes.forEach((name, core) => {
-      entryAt(shares, core)[ROLE_OF[name]] += weight;
+      const own = entryAt(sums, core);
+      const role = INDEX_OF_ROLE[name];
+      own[role] = (own[role] ?? 0) + weight;
     });
   });
-  for (const share of shares) for (const role of ROLES) share[role] /= total;
-  return shares;
+  return sums.map(
+    (own) => Object.fromEntries(ROLES.map((role, index) => [role, (own[index] ?? 0) / total])) as RoleShares,
+  );
 }
 
-function noShares(): RoleShares {
-  return {
-    line: 0,
-    'switched-line': 0,
-    'line-on': 0,
-    load: 0,
-    neutral: 0,
-    traveler: 0,
-    spare: 0,
-  };
-}
+/** Where the role of a class stands among the roles. */
+const INDEX_OF_ROLE = Object.fromEntries(
+  Object.entries(ROLE_OF).map(([name, role]) => [name, ROLES.indexOf(role)]),
+) as Readonly<Record<keyof typeof ROLE_OF, number>>;
 
 export function roleOfCore(explanation: Explanation, core: number): InsulatedRole {
   return ROLE_OF[entryAt(explanation.classes, core)];

@@ -83,13 +83,9 @@ export class Scene {
   questionsOf(test: Looked, alsoCircuits: readonly number[]): readonly string[] {
     const kept = this.questions.get(test.key);
     if (kept) return kept;
-    const { arrangement } = test;
-    const switches = this.plain ? this.shape.switchesOpen(arrangement) : this.shape.switchesFor(test);
-    const list = [
-      ...this.breakersOpen(arrangement, alsoCircuits),
-      ...switches.map((position) => `switch:${position}`),
-      ...this.shape.farOpen(arrangement),
-    ];
+    const breakers = this.breakersOpen(test.arrangement, alsoCircuits);
+    const switches = this.shape.switchQuestions(test, this.plain);
+    const list = breakers.length === 0 ? switches : [...breakers, ...switches];
     this.questions.set(test.key, list);
     return list;
   }

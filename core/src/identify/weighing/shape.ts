@@ -48,6 +48,7 @@ interface Setting {
   switchesOpen: readonly number[] | null;
   farOpen: readonly string[] | null;
   switches: Map<string, readonly number[]>;
+  questions: Map<string, readonly string[]>;
 }
 
 /**
@@ -79,10 +80,27 @@ export class Shape {
     const arranged = this.stage.arrangedAs(arrangement);
     let setting = this.settings.get(arranged);
     if (!setting) {
-      setting = { reach: null, switchesOpen: null, farOpen: null, switches: new Map() };
+      setting = { reach: null, switchesOpen: null, farOpen: null, switches: new Map(), questions: new Map() };
       this.settings.set(arranged, setting);
     }
     return setting;
+  }
+
+  /**
+   * What a test may rest on of switches here and elsewhere that it does not name.
+   * @param plain of every one that is left in, whether the test reaches it or not
+   */
+  switchQuestions(test: Looked, plain: boolean): readonly string[] {
+    const { arrangement } = test;
+    const { questions } = this.settingOf(arrangement);
+    const key = plain ? '' : test.key;
+    let list = questions.get(key);
+    if (!list) {
+      const switches = plain ? this.switchesOpen(arrangement) : this.switchesFor(test);
+      list = [...switches.map((position) => `switch:${position}`), ...this.farOpen(arrangement)];
+      questions.set(key, list);
+    }
+    return list;
   }
 
   /** Positions whose switch is not named and can matter to a test. */
