@@ -37,7 +37,7 @@ test('from the client’s words to a shopping list', async ({ page }) => {
       .first()
       .click();
     await expect(page.getByRole('heading', { name: 'Survey of Radio room, door' })).toBeAttached();
-    await expect(page.getByRole('radio', { name: 'read it' })).toBeChecked();
+    await expect(page.getByRole('radio', { name: 'Test', exact: true })).toBeChecked();
   });
 
   await test.step('against advice: a reason is asked for, and it stays', async () => {
@@ -60,7 +60,7 @@ test('from the client’s words to a shopping list', async ({ page }) => {
 
   await test.step('the house: a device ruled out is in no plan; the plan is adopted', async () => {
     await page.goto(`${job}/plans`);
-    const table = page.getByRole('table', { name: 'Plans by school' });
+    const table = page.getByRole('table', { name: 'Plans by strategy' });
     await expect(table.getByRole('row', { name: /^Places served/ })).toContainText('of 23');
     await expectAccessible(page);
     const places = page.getByRole('region', { name: 'Place by place' });
@@ -88,14 +88,14 @@ test('from the client’s words to a shopping list', async ({ page }) => {
     await page.getByRole('option', { name: 'Wrenlock Pebble dial' }).click();
     await dialog.getByRole('button', { name: 'Keep the control' }).click();
     await expect(page.getByRole('listitem', { name: 'By the bunk' })).toContainText(
-      'What it is to work has not been said.',
+      'What it is to control has not been said.',
     );
   });
 
   await test.step('materials: what is in hand is not bought, and the list goes out as CSV and as a workbook', async () => {
     await page.getByRole('navigation', { name: 'Phases' }).getByRole('link', { name: 'Materials' }).click();
     const screws = page.getByRole('row', { name: 'Wrenlock Nest' });
-    await screws.getByRole('button', { name: 'All in hand' }).click();
+    await screws.getByRole('button', { name: 'Mark as in hand' }).click();
     await expect(screws).toContainText('1 in hand');
     await expectAccessible(page);
     const [csv] = await Promise.all([

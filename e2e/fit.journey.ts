@@ -7,7 +7,7 @@ test('a box that does not close is found, understood and helped; a figure is rea
   const chart = page.getByRole('table', { name: 'Boxes by their trouble' });
 
   await test.step('the worst box stands first, with its figures', async () => {
-    await expect(chart.getByRole('row').nth(1)).toContainText('over-full by the count');
+    await expect(chart.getByRole('row').nth(1)).toContainText('box fill exceeded');
     await expectAccessible(page);
     await chart.getByRole('link', { name: /^Wash house, fan/ }).click();
     await expect(page.getByRole('heading', { level: 2, name: 'Wash house, fan' })).toBeVisible();
@@ -33,9 +33,9 @@ test('a box that does not close is found, understood and helped; a figure is rea
     const ways = box.getByRole('list', { name: 'Ways out' });
     await expect(ways.getByRole('listitem').first()).toContainText('Extension ring 5/8 in');
     await ways.getByRole('button', { name: 'Record: it is fitted' }).first().click();
-    await expect(box.getByText('It closes', { exact: true })).toBeVisible();
+    await expect(box.getByText('Box fill, depth and packing OK', { exact: true }).first()).toBeVisible();
     await page.getByRole('button', { name: /^Undo: / }).click();
-    await expect(box.getByText('It is over-full by the count')).toBeVisible();
+    await expect(box.getByText('Box fill exceeded', { exact: true }).first()).toBeVisible();
   });
 
   await test.step('the figure behind it is read at its source and set for this job, with a note that is needed', async () => {

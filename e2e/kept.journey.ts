@@ -219,7 +219,7 @@ test('a job taken out elsewhere while edits wait is still here, and becomes a ne
   await expect(page.getByText('1 not sent yet')).toBeVisible();
   await page.request.delete(`/api${path}`);
   await context.setOffline(false);
-  await expect(page.getByText('This job was taken out elsewhere.')).toBeVisible();
+  await expect(page.getByText('This job was deleted elsewhere.')).toBeVisible();
   await page.reload();
   await expect(nameOn(page)).toHaveValue('Recorded in the dark');
   await page.getByRole('button', { name: 'Make it a new job' }).click();

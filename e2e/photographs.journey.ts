@@ -51,7 +51,7 @@ test('a photograph is taken without signal, pinned, sent later, and goes out and
     await (await download).saveAs(file);
     await page.goto('/');
     await page.getByLabel('Job file').setInputFiles(file);
-    await page.getByRole('dialog').getByRole('button', { name: 'Take it in as a copy' }).click();
+    await page.getByRole('dialog').getByRole('button', { name: 'Import it as a copy' }).click();
     await expect(page.getByText('is in as quillon-point-copy')).toBeVisible();
     await page.goto('/jobs/quillon-point-copy/box/radio-door/photos');
     await expect(page.getByRole('img', { name: /^Radio room, door, before/ })).toBeVisible();

@@ -25,27 +25,27 @@ const SHOTS: Shot[] = [
     path: `${JOB}/box/radio-door`,
     phone: true,
     dark: true,
-    before: (page) => page.locator('[data-conductor]').nth(3).tap(),
+    before: async (page) => {
+      await page.getByRole('radio', { name: 'Label', exact: true }).tap();
+      await page.locator('[data-conductor]').nth(3).tap();
+    },
+  },
+  {
+    name: 'usual-boxes-phone',
+    path: `${JOB}/box/boat-slip`,
+    phone: true,
   },
   {
     name: 'read',
     path: `${JOB}/box/bunk-door`,
-    before: async (page) => {
-      await page.getByRole('radio', { name: 'read it' }).click();
-      await page.locator('[data-conductor]').nth(1).click();
-    },
+    phone: true,
+    before: (page) => page.getByText('Readings contradict each other').first().waitFor(),
   },
   { name: 'brief', path: `${JOB}/brief` },
   {
-    name: 'brief-phone',
-    path: `${JOB}/brief`,
-    phone: true,
-    before: (page) => page.locator('#ask-places').evaluate((section) => section.scrollIntoView()),
-  },
-  {
     name: 'plans',
     path: `${JOB}/plans`,
-    before: (page) => page.getByRole('table', { name: 'Plans by school' }).waitFor(),
+    before: (page) => page.getByRole('table', { name: 'Plans by strategy' }).waitFor(),
   },
   { name: 'materials', path: `${JOB}/materials` },
   { name: 'catalogue', path: `${JOB}/catalogue/devices/os-apart` },
@@ -75,10 +75,12 @@ const SHOTS: Shot[] = [
     before: async (page) => {
       await page.getByRole('button', { name: /breaker 5,/ }).tap();
       await page.getByRole('button', { name: 'Switched off' }).tap();
-      await page.getByRole('radio', { name: 'read it' }).tap();
+      await page.getByRole('radio', { name: 'Test', exact: true }).tap();
       const first = page.locator('[data-conductor]').first();
       if ((await first.getAttribute('aria-pressed')) === 'false') await first.tap();
       await page.getByRole('button', { name: 'alert', exact: true }).tap();
+      await page.getByRole('button', { name: 'Put it down' }).tap();
+      await page.getByRole('button', { name: 'Show what stops the work' }).tap();
       await page.getByRole('button', { name: '3 is off now' }).last().waitFor();
       await page.getByText('All sent').waitFor({ state: 'attached' });
     },

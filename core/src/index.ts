@@ -4,7 +4,7 @@
 export { minorOf, moneyAmount, moneyText } from './units/money.js';
 export { KeptWhile, perObject, sameEntries } from './units/kept.js';
 export { plural } from './units/plural.js';
-export { lengthText, type UnitSystem, volumeText } from './units/present.js';
+export { lengthText, MM_PER_INCH, type UnitSystem, volumeText } from './units/present.js';
 export { cubicInches, millilitres, ML_PER_IN3, rounded } from './units/volume.js';
 export { wireSizeText } from './units/wire-size.js';
 
@@ -45,6 +45,7 @@ export { editionOf, figureOfAllowance, type JobFigure, ruleFigures } from './job
 export {
   boxesOfRoom,
   type JobLookup,
+  conductorsById,
   labelsOf,
   lookup,
   placeKey,
@@ -81,7 +82,7 @@ export {
   JoinState,
   SiteState,
 } from './job/requests.js';
-export { sameJson } from './job/same.js';
+export { sameJson, sharedWith } from './job/same.js';
 export { issueWords, schemaProblems } from './job/schema-problems.js';
 export { Catalogue, Channel, Device, MultiLocation, Terminal } from './job/schema/catalogue.js';
 export {
@@ -94,6 +95,7 @@ export {
   Pairing,
   PairingAttempt,
   Photo,
+  Room,
   Run,
   Selection,
   VERSION,
@@ -152,16 +154,51 @@ export {
   withoutConductors,
   withPositionOrder,
 } from './survey/corrections.js';
+export {
+  type CableName,
+  cableNames,
+  cableWords,
+  conductorsInOrder,
+  conductorTitle,
+  conductorWords,
+} from './survey/conductor-names.js';
 export { joinGroupParts, leaveGroupParts, placesOfSameLoad } from './survey/groups.js';
 export { labelContext, labelFor } from './survey/label-context.js';
+export { keptAsPreset, type LikeBox, likeThatOne } from './survey/like-that-one.js';
+export { type ManyBoxes, manyBoxesParts } from './survey/many-boxes.js';
+export { type EndTarget, movedEnd, splitJoint } from './survey/moves.js';
 export { newBox, repeatedBox } from './survey/new-box.js';
 export { usualSize, withNewCable } from './survey/new-cable.js';
 export { panelLabel, tracedEvent } from './survey/panel-labels.js';
 export { type PresetId, PRESETS } from './survey/preset-list.js';
-export { type PresetContents, presetContents, presetsFor } from './survey/presets.js';
+export {
+  type PresetContents,
+  presetContents,
+  presetsFor,
+  presetsInOrder,
+  withPreset,
+} from './survey/presets.js';
 export { putBackList } from './survey/put-back.js';
-export { conductorWords, readingWords } from './survey/reading-words.js';
+export { ARRANGEMENT_WORDS, readingWords } from './survey/reading-words.js';
 export { farEnds, runOf, runParts, withoutRunOf } from './survey/runs.js';
+
+export { capital } from './units/capital.js';
+
+// bench
+export {
+  enclosureChips,
+  type EnclosureChip,
+  isOddDepth,
+  usualDepths,
+  usualVolumes,
+} from './bench/enclosures.js';
+export { feedCandidates, feedOfNewBox } from './bench/feeds.js';
+export { acceptableMarks, labelSets, nextDarkCore, seemingRoles, withMarks } from './bench/marks.js';
+export { loadsToControl, newLoad } from './bench/new-load.js';
+export { type BoxInHand, nextStep, skipKey } from './bench/next-step.js';
+export { stageToProve, standsEvent, standsNow } from './bench/stands.js';
+export { lastSourceVolts, usualReadings } from './bench/usual-readings.js';
+export type { Mark, NextStep, Stance } from './bench/vocabulary.js';
 
 // power
 export type { ConfirmedRole } from './power/instant.js';
@@ -198,7 +235,7 @@ export {
 export { demand } from './loads/demand.js';
 
 // enclosure
-export { boxCapacity, contentsAsFound } from './enclosure/as-found.js';
+export { boxCapacity, contentsAsFound, unreadFigures } from './enclosure/as-found.js';
 export { contentsAsPlanned, plannedDevices } from './enclosure/as-planned.js';
 export { assessBox, assessmentRestsOn, assessBoxes, type BoxAssessment } from './enclosure/assess.js';
 export type { BoxContents } from './enclosure/contents.js';
@@ -224,6 +261,8 @@ export { type OutageReport, OUTAGES, outagesOf } from './homeplan/outages.js';
 export { type Phase, phasesOf } from './homeplan/phases.js';
 export { type RequirementCost, requirementCosts } from './homeplan/requirements.js';
 export { standingPlaces, stillOpen } from './homeplan/still-open.js';
+export { distinctPlans } from './homeplan/distinct.js';
+export { wallFirst } from './advice/wall-first.js';
 export type { HousePlan, PlanChoice, School } from './homeplan/vocabulary.js';
 
 // brief
@@ -276,6 +315,7 @@ export {
   requirementWords,
   RULE_WORDS,
   SCHOOL_WORDS,
+  schoolsText,
   TRIAL_WORDS,
   whyWords,
 } from './findings/words/plans.js';
@@ -284,4 +324,5 @@ export { blockerText, houseBlockerText } from './findings/words/progress.js';
 export { sentence } from './findings/words/reasons.js';
 export { remedyWords, sideEffectWords, TROUBLE_WORDS } from './findings/words/remedies.js';
 export { settling, type Settling } from './findings/words/settling.js';
+export { type StepWords, stepWords } from './findings/words/next-step.js';
 export { CONDITION_WORDS, HANDS_OFF_STEPS, listed, STOP_WORDS, stopText } from './findings/words/stops.js';

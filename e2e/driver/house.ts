@@ -42,7 +42,7 @@ export class House {
   }
 
   async takeOut(name: string): Promise<void> {
-    await this.page.getByRole('button', { name: `Take out ${name}` }).click();
+    await this.page.getByRole('button', { name: `Delete ${name}` }).click();
   }
 
   async undo(): Promise<void> {
@@ -63,8 +63,12 @@ export class House {
 
   /** Records a switching on the power bar. */
   async switched(breaker: string, state: 'on' | 'off'): Promise<void> {
-    await this.page.getByRole('button', { name: new RegExp(`breaker ${breaker},`) }).click();
+    const bar = this.page.getByRole('region', { name: 'Power' });
+    const circuit = bar.getByRole('button', { name: new RegExp(`breaker ${breaker},`) });
+    // What feeds nothing here and is not on is folded away.
+    if ((await circuit.count()) === 0) await bar.getByRole('button', { expanded: false }).last().click();
+    await circuit.click();
     await this.page.getByRole('button', { name: `Switched ${state}` }).click();
-    await expect(this.page.getByRole('region', { name: 'Power' })).toContainText(`${breaker} ${state}`);
+    await expect(bar).toContainText(new RegExp(`${breaker} [^:]*: ${state}`));
   }
 }

@@ -37,27 +37,40 @@ export class Survey {
         .tap();
   }
 
+  async openLine(name: 'Enclosure' | 'Position' | 'Readings and box state'): Promise<void> {
+    const line = this.page.getByRole('button', { name: new RegExp(`^${name}`), expanded: false });
+    if ((await line.count()) > 0) await line.first().click();
+  }
+
   async enclosure(volume: string, depth: string): Promise<void> {
+    await this.openLine('Enclosure');
     await this.page.getByLabel('Marked in the box, in³').fill(volume);
     await this.page.getByLabel('Depth inside').fill(depth);
   }
 
   async signal(dBm: string): Promise<void> {
-    await this.page.getByText('Rings, set-back, supports, plate, signal').click();
-    await this.page.getByLabel('Signal at the box').fill(dBm);
+    await this.openLine('Enclosure');
+    await this.page.getByText('Rings, set-back, supports, plates, signal').click();
+    await this.page.getByLabel('Signal at the box, minus').fill(dBm.replace('-', ''));
   }
 
   reckoning() {
     return this.page.getByRole('complementary', { name: 'Reckoning' });
   }
 
-  /** From saying what conductors are to reading them, and back. */
-  async mode(mode: 'read it' | 'say what it is'): Promise<void> {
-    await this.page.getByRole('radio', { name: mode }).click();
+  /** What a touch of a conductor does. */
+  async mode(mode: 'Test' | 'Label' | 'Move ends'): Promise<void> {
+    await this.page.getByRole('radio', { name: mode, exact: true }).click();
   }
 
   async stands(how: string): Promise<void> {
+    await this.openLine('Readings and box state');
     await this.pick('The box stands', how);
+  }
+
+  /** The bar at the bottom asks for this. */
+  async asked(words: string | RegExp): Promise<void> {
+    await expect(this.page.getByRole('status').filter({ hasText: words })).toBeVisible();
   }
 
   async hold(at: number): Promise<void> {
@@ -73,26 +86,22 @@ export class Survey {
       .click();
   }
 
-  /** A number on the pad, key by key. */
+  /** A number on the pad of the conductor in hand. */
   async meter(instrument: 'volts, low Z' | 'ohms', digits: string): Promise<void> {
     await this.page.getByRole('radio', { name: instrument, exact: true }).click();
+    await this.page.getByRole('button', { name: /^123/ }).click();
     await this.page.getByLabel(/^(Voltage|Resistance), /).fill(digits);
     await this.page.getByRole('button', { name: /^Record / }).click();
   }
 
   async standClear(): Promise<void> {
-    const steps = this.page.getByRole('group', { name: /hands off/ }).getByRole('checkbox');
-    for (const step of await steps.all()) await step.check();
-    await this.page.getByRole('button', { name: 'Done: read it from here' }).click();
+    await this.page.getByRole('button', { name: 'All clear: read it from here' }).click();
   }
 
-  /** Both stages: a known source, every pair, the known source again. */
+  /** With the device out: a known source, every pair, the known source again. */
   async proveDead(volts: string, proof: Locator = this.reckoning()): Promise<void> {
-    for (const done of ['Proved dead at the face', 'Proved dead, device out']) {
-      await proof.getByLabel('1. Tester on a known source').fill(volts);
-      await proof.getByRole('button', { name: /^All \d+ under 5 V$/ }).click();
-      await proof.getByLabel('3. The known source again').fill(volts);
-      await proof.getByRole('button', { name: done }).click();
-    }
+    await proof.getByRole('button', { name: `${volts} V`, exact: true }).click();
+    await proof.getByRole('button', { name: /under 5 V, \d+ V again$/ }).click();
+    await expect(proof.getByText('Proved dead with the device out')).toBeVisible();
   }
 }

@@ -20,6 +20,7 @@ const CORE_LAYERS: readonly string[] = [
   'brief',
   'advice',
   'progress',
+  'bench',
   'materials',
   'commission',
   'findings',

@@ -166,6 +166,14 @@ export function deviceLeads(
     .map((terminal) => ({ size: terminal.size ?? unknownSize, length: terminal.length ?? USUAL_LENGTH }));
 }
 
+/** Figures of the enclosure that nobody read yet: without them nothing is reckoned of it. */
+export function unreadFigures(box: Box, job: Job): { volume: boolean; depth: boolean } {
+  return {
+    volume: profileOf(job).count !== null && boxCapacity(box, job).ml === null,
+    depth: box.enclosure.depth === 0,
+  };
+}
+
 export function holdsDevice(position: Position): boolean {
   return position.existing !== 'blank' && position.existing !== 'none';
 }

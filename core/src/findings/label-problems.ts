@@ -4,7 +4,7 @@ import { pointer } from '../job/pointer.js';
 import type { Problem } from '../job/problem.js';
 import type { Job } from '../job/schema/job.js';
 import { labelClashes, refutedLabels } from '../power/label-clashes.js';
-import { conductorWords } from '../survey/reading-words.js';
+import { conductorWords } from '../survey/conductor-names.js';
 import { clashText, refutedText } from './words/labels.js';
 
 /**
@@ -33,7 +33,7 @@ export function labelProblems(job: Job): Problem[] {
             {
               path: pointer(['boxes', index, 'labels', which]),
               message:
-                `labels ${conductorWords(box, label.conductorId)} a second time; only the last label ` +
+                `labels ${conductorWords(box, label.conductorId, job)} a second time; only the last label ` +
                 'counts',
               severity: 'warning',
             },

@@ -160,10 +160,10 @@ describe('conductors', () => {
 
 describe('as text', () => {
   test.each([
-    [3900, 'USD', '39.00 USD'],
-    [123450, 'USD', '1,234.50 USD'],
-    [3900, 'JPY', '3,900 JPY'],
-    [3900, 'KWD', '3.900 KWD'],
+    [3900, 'USD', '$39.00'],
+    [123450, 'USD', '$1,234.50'],
+    [3900, 'JPY', '¥3,900'],
+    [3900, 'KWD', 'KWD\u00a03.900'],
     [3900, undefined, '39.00'],
     [3900, 'shells', '39.00 shells'],
   ])('%d minor units of %s are %s, and come back as they went', (minor, currency, text) => {

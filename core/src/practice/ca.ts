@@ -54,6 +54,10 @@ export const CA: PracticeProfile = {
   words: { ...NORTH_AMERICA.words, practice: 'Canada' },
   units: 'metric',
   volumesIn: 'mL',
+  usualBoxes: {
+    volumes: { 1: [295, 333, 369], 2: [524, 557], 3: [721, 803], 4: [983, 1114] },
+    depths: NORTH_AMERICA.usualBoxes.depths,
+  },
   editions: null,
   count: () => RULE,
   notes: ['Confirm against the edition in force.'],

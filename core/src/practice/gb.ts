@@ -34,6 +34,7 @@ export const GB: PracticeProfile = {
     },
   },
   boxes: { rows: BOXES, source: 'Inside measures, no count stands on them' },
+  usualBoxes: { volumes: {}, depths: [16, 25, 35, 47] },
   newBox: { gangs: 1, material: 'metal', grounded: true },
   face: { spacing: 62, width: 68, height: 68 },
   switchBody: {

@@ -32,6 +32,7 @@ export const MODULAR: PracticeProfile = {
     old: null,
   },
   boxes: { rows: BOXES, source: 'Inside measures, no count stands on them' },
+  usualBoxes: { volumes: {}, depths: [45, 50, 60] },
   newBox: { gangs: 2, material: 'plastic', grounded: false },
   face: { spacing: 22.5, width: 28, height: 53 },
   switchBody: {

@@ -27,6 +27,10 @@ export const NORTH_AMERICA = {
   },
   neutralColours: ['white', 'grey'],
   newBox: { gangs: 1, material: 'plastic', grounded: false },
+  usualBoxes: {
+    volumes: { 1: [18, 20.3, 22.5], 2: [32, 34], 3: [44, 49], 4: [60, 68] },
+    depths: [64, 70, 76, 89],
+  },
   face: { spacing: 46, width: 51, height: 76 },
   switchBody: null,
   deviceTakesItsGangs: true,

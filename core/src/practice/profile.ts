@@ -100,6 +100,11 @@ export interface PracticeProfile {
   /** Cores that may be made a neutral again by marking them; `any`: whatever their colour. */
   neutralColours: readonly Colour[] | 'any';
   boxes: { rows: readonly StandardBoxRow[]; source: string };
+  /**
+   * What boxes of its houses usually are beside that list: volumes marked in them, in `volumesIn`, by gangs
+   * (none where no count asks for one), and depths, mm.
+   */
+  usualBoxes: { volumes: Readonly<Record<number, readonly number[]>>; depths: readonly number[] };
   /** A box nobody has looked at. */
   newBox: { gangs: number; material: 'metal' | 'plastic'; grounded: boolean };
   /** Centre to centre of devices side by side, and inside width and height of a box nobody measured. */

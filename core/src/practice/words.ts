@@ -5,6 +5,8 @@ export interface Words {
   practice: string;
   roles: Record<Role, string>;
   ground: string;
+  /** The letter it is marked with. */
+  groundMark: string;
   existing: Record<ExistingDevice, string>;
   gang: string;
   circuitBreaker: string;
@@ -21,9 +23,10 @@ export const USUAL_WORDS: Omit<Words, 'practice'> = {
     ground: 'ground',
     traveler: 'traveler',
     spare: 'spare',
-    unknown: 'not told',
+    unknown: 'not labelled',
   },
   ground: 'ground',
+  groundMark: 'G',
   existing: {
     'single-pole': 'single-pole switch',
     'double-pole': 'double-pole switch',
@@ -57,6 +60,7 @@ export const BRITISH_WORDS: Omit<Words, 'practice'> = {
     traveler: 'strapper',
   },
   ground: 'earth',
+  groundMark: 'E',
   existing: {
     ...USUAL_WORDS.existing,
     'single-pole': 'one-way switch',

@@ -1,4 +1,4 @@
-import { boxCapacity, holdsDevice } from '../enclosure/as-found.js';
+import { holdsDevice, unreadFigures } from '../enclosure/as-found.js';
 import { assessBox } from '../enclosure/assess.js';
 import { untoldCores } from '../job/conductors.js';
 import { mountedBoxes } from '../job/events.js';
@@ -105,11 +105,12 @@ function surveyBlockers(box: Box, known: JobLookup): Blocker[] {
   const unnamed = box.positions.filter(
     (position) => holdsDevice(position) && position.loadIds.length === 0,
   ).length;
+  const unread = unreadFigures(box, known.job);
   return [
     ...when(box.conductors.length === 0, 'surveyed', 'no-conductors'),
     ...when(box.positions.length === 0, 'surveyed', 'no-positions'),
-    ...when(boxCapacity(box, known.job).ml === null, 'surveyed', 'volume-not-read'),
-    ...when(box.enclosure.depth === 0, 'surveyed', 'depth-not-read'),
+    ...when(unread.volume, 'surveyed', 'volume-not-read'),
+    ...when(unread.depth, 'surveyed', 'depth-not-read'),
     ...when(unnamed > 0, 'surveyed', 'loads-not-named', unnamed),
     ...when(box.circuitIds.length === 0, 'surveyed', 'no-circuit'),
   ];

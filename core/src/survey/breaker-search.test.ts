@@ -40,10 +40,11 @@ describe('which breaker is it', () => {
 });
 
 test('the way back names every end once', () => {
-  const box = exampleJob('galley').boxes[0] as Box;
-  const list = putBackList(box);
+  const job = exampleJob('galley');
+  const box = job.boxes[0] as Box;
+  const list = putBackList(box, job);
   expect(list).toHaveLength(
     box.conductors.reduce((sum, conductor) => sum + (conductor.ends?.length ?? 1), 0),
   );
-  expect(list.map((line) => line.says)).toContain('black of Cable sink: to terminal b of position 1');
+  expect(list.map((line) => line.says)).toContain('the black of Cable sink C: to terminal b of position 1');
 });

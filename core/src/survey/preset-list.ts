@@ -1,75 +1,28 @@
 import type { ExistingDevice } from '../job/schema/survey.js';
-import type { CableColours, WiringHabit } from '../practice/profile.js';
-import type { Sketch } from './preset-sketch.js';
+import type { WiringHabit } from '../practice/profile.js';
+import {
+  allGrounds,
+  type Drawing,
+  firstOfConversion,
+  fromOneFeed,
+  halfReceptacle,
+  inTheMiddle,
+  intermediate,
+  lineCarriedOn,
+  loopWithNeutral,
+  oneCable,
+  pairOfLines,
+  powerAtSwitch,
+  sharedNeutral,
+  socket,
+  threeCore,
+  threeWayEnd,
+  twoFeeds,
+  twoLoadsOneCable,
+  twoUnderScrew,
+} from './preset-drawings.js';
 
-/** Draws a usual box in the colours its cables have. */
-export type Drawing = (sketch: Sketch, colours: CableColours) => void;
-
-/** The two cables of a switch in the middle, and the pair of terminals each is on. */
-const MIDDLE = [
-  ['from one switch', 't1', 't2'],
-  ['to the other', 't3', 't4'],
-] as const;
-
-const lineCarriedOn: Drawing = (sketch, { line, neutral, load }) => {
-  const [feed, onward, lamp] = [sketch.cable('feed'), sketch.cable('onward'), sketch.cable('lamp')];
-  const [lines, neutrals, grounds] = [sketch.joint(), sketch.joint(), sketch.joint()];
-  for (const through of [feed, onward]) through.wire(line, lines).wire(neutral, neutrals).ground(grounds);
-  lamp.wire(load, sketch.on('b')).wire(neutral, neutrals).ground(grounds);
-  sketch.tail(line, lines, sketch.on('a'));
-};
-
-function threeWayEnd(sketch: Sketch, { line, neutral, travelers }: CableColours, own: string): void {
-  const [far, near] = [sketch.cable('far switch'), sketch.cable(own)];
-  const [neutrals, grounds] = [sketch.joint(), sketch.joint()];
-  far
-    .wire(travelers[0], sketch.on('t1'))
-    .wire(travelers[1], sketch.on('t2'))
-    .wire(neutral, neutrals)
-    .ground(grounds);
-  near.wire(line, sketch.on('common')).wire(neutral, neutrals).ground(grounds);
-}
-
-const twoFromOneFeed: Drawing = (sketch, { line, neutral, load, travelers }) => {
-  const [lines, neutrals, grounds] = [sketch.joint(), sketch.joint(), sketch.joint()];
-  sketch.cable('feed').wire(line, lines).wire(neutral, neutrals).ground(grounds);
-  for (const [gang, colour] of [load, travelers[0]].entries()) {
-    const lamp = sketch.cable(gang === 0 ? 'lamp' : 'second load');
-    lamp.wire(colour, sketch.on('b', gang)).wire(neutral, neutrals).ground(grounds);
-    sketch.tail(line, lines, sketch.on('a', gang));
-  }
-};
-
-/**
- * Usual boxes. Cables enter at the top; `==` is a joint, `[ ]` the switch.
- *
- *  power at the switch        feed: line -> [a], neutral ==; lamp: load -> [b], neutral ==; grounds ==
- *  switch loop                one cable: line -> [a], load -> [b] (the re-used white); ground
- *  loop with neutral          one cable: line -> [a], load -> [b], neutral capped
- *  feed-through               power at the switch, and a third cable carries line and neutral on;
- *                             line by a tail
- *  three-way, line side       feed: line -> [common], neutral ==;
- *                             to the far switch: travelers -> [t1 t2], neutral ==
- *  three-way, load side       from the far switch: travelers -> [t1 t2], neutral ==;
- *                             lamp: load -> [common], neutral ==
- *  four-way, intermediate     travelers in -> [t1 t2], travelers on -> [t3 t4]; neutrals or commons ==
- *  fan and light              feed: line -> [line], neutral ==;
- *                             one cable: fan -> [fan], light -> [light], neutral ==
- *  fan and light on one wire  power at the switch, with two loads on the one conductor
- *  half-switched receptacle   line -> [hot], switched -> [hot2], neutral -> [neutral]
- *  240 V pair                 two lines -> [a1 a2], two loads -> [b1 b2], no neutral
- *  two circuits               power at the switch twice, the neutrals kept apart
- *  two circuits, one neutral  one feed of three: line -> [a], the other line -> [a] next door, N ==
- *  jumper to the next gang    feed: line == with two tails -> [a] [a]; two lamps; neutrals ==
- *  ceiling-fed drop           one cable: permanent live -> [a], switched live -> [b]; earth on the box
- *  live looped at the switch  in and out: lives == by a tail to [a], neutrals ==; lamp: -> [b]
- *  two-way, three-core        one cable of three: common -> [common], strappers -> [t1 t2]
- *  conversion, first switch   drop: live and switched live -> [t1 t2];
- *                             three-core: link -> [common], strappers -> [t1 t2] with them
- *  one live, one wire a load  modular: mains: live -> [a], neutral ==; lamp: wire -> [b], neutral ==
- *  two modules, one live      modular: mains: live == with two tails;
- *                             a wire to each load, the fan's with its own colour
- */
+/** Usual boxes; how each is drawn stands with the drawings. */
 export const PRESETS = [
   {
     id: 'power-at-switch',
@@ -78,12 +31,7 @@ export const PRESETS = [
     existing: 'single-pole',
     wiring: ['north-american', 'british', 'modular'],
     gangs: 1,
-    draw: (sketch, { line, neutral, load }) => {
-      const [feed, lamp] = [sketch.cable('feed'), sketch.cable('lamp')];
-      const [neutrals, grounds] = [sketch.joint(), sketch.joint()];
-      feed.wire(line, sketch.on('a')).wire(neutral, neutrals).ground(grounds);
-      lamp.wire(load, sketch.on('b')).wire(neutral, neutrals).ground(grounds);
-    },
+    draw: powerAtSwitch,
   },
   {
     id: 'switch-loop',
@@ -92,9 +40,7 @@ export const PRESETS = [
     existing: 'single-pole',
     wiring: ['north-american'],
     gangs: 1,
-    draw: (sketch, { line, neutral }) => {
-      sketch.cable('drop').wire(line, sketch.on('a')).wire(neutral, sketch.on('b')).ground();
-    },
+    draw: oneCable,
   },
   {
     id: 'loop-with-neutral',
@@ -103,23 +49,34 @@ export const PRESETS = [
     existing: 'single-pole',
     wiring: ['north-american'],
     gangs: 1,
-    draw: (sketch, { line, neutral, travelers }) => {
-      sketch
-        .cable('drop')
-        .wire(line, sketch.on('a'))
-        .wire(travelers[1], sketch.on('b'))
-        .wire(neutral, { capped: true })
-        .ground();
-    },
+    draw: loopWithNeutral,
   },
   {
     id: 'feed-through',
     name: 'Feed-through',
-    sign: 'Three cables, a tail from the black joint to the switch',
+    sign: 'Three cables, a pigtail from the black joint to the switch',
     existing: 'single-pole',
     wiring: ['north-american'],
     gangs: 1,
     draw: lineCarriedOn,
+  },
+  {
+    id: 'two-under-screw',
+    name: 'Two under one screw',
+    sign: 'Line in and line on together on one terminal',
+    existing: 'single-pole',
+    wiring: ['north-american', 'british'],
+    gangs: 1,
+    draw: twoUnderScrew,
+  },
+  {
+    id: 'grounds-to-box',
+    name: 'Power at the switch, all grounds',
+    sign: 'Two cables; grounds joined, with a pigtail to the box and one to the switch',
+    existing: 'single-pole',
+    wiring: ['north-american'],
+    gangs: 1,
+    draw: allGrounds,
   },
   {
     id: 'three-way-line',
@@ -128,7 +85,7 @@ export const PRESETS = [
     existing: 'three-way',
     wiring: ['north-american'],
     gangs: 1,
-    draw: (sketch, colours) => threeWayEnd(sketch, colours, 'feed'),
+    draw: threeWayEnd,
   },
   {
     id: 'three-way-load',
@@ -137,7 +94,7 @@ export const PRESETS = [
     existing: 'three-way',
     wiring: ['north-american'],
     gangs: 1,
-    draw: (sketch, colours) => threeWayEnd(sketch, colours, 'lamp'),
+    draw: threeWayEnd,
   },
   {
     id: 'four-way',
@@ -146,16 +103,7 @@ export const PRESETS = [
     existing: 'four-way',
     wiring: ['north-american'],
     gangs: 1,
-    draw: (sketch, { neutral, travelers }) => {
-      const [neutrals, grounds] = [sketch.joint(), sketch.joint()];
-      for (const [name, one, two] of MIDDLE)
-        sketch
-          .cable(name)
-          .wire(travelers[0], sketch.on(one))
-          .wire(travelers[1], sketch.on(two))
-          .wire(neutral, neutrals)
-          .ground(grounds);
-    },
+    draw: inTheMiddle,
   },
   {
     id: 'fan-light',
@@ -164,16 +112,7 @@ export const PRESETS = [
     existing: 'fan-light',
     wiring: ['north-american'],
     gangs: 1,
-    draw: (sketch, { line, neutral, load, travelers }) => {
-      const [feed, fan] = [sketch.cable('feed'), sketch.cable('fan')];
-      const [neutrals, grounds] = [sketch.joint(), sketch.joint()];
-      feed.wire(line, sketch.on('line')).wire(neutral, neutrals).ground(grounds);
-      fan
-        .wire(load, sketch.on('fan'))
-        .wire(travelers[1], sketch.on('light'))
-        .wire(neutral, neutrals)
-        .ground(grounds);
-    },
+    draw: twoLoadsOneCable,
   },
   {
     id: 'fan-light-one-wire',
@@ -182,12 +121,7 @@ export const PRESETS = [
     existing: 'single-pole',
     wiring: ['north-american'],
     gangs: 1,
-    draw: (sketch, { line, neutral, load }) => {
-      const [feed, fan] = [sketch.cable('feed'), sketch.cable('fan with light')];
-      const [neutrals, grounds] = [sketch.joint(), sketch.joint()];
-      feed.wire(line, sketch.on('a')).wire(neutral, neutrals).ground(grounds);
-      fan.wire(load, sketch.on('b')).wire(neutral, neutrals).ground(grounds);
-    },
+    draw: powerAtSwitch,
   },
   {
     id: 'half-receptacle',
@@ -196,15 +130,7 @@ export const PRESETS = [
     existing: 'receptacle',
     wiring: ['north-american'],
     gangs: 1,
-    draw: (sketch, { line, neutral, travelers }) => {
-      const supply = sketch.cable('from the switch');
-      supply
-        .wire(line, sketch.on('hot'))
-        .wire(travelers[1], sketch.on('hot2'))
-        .wire(neutral, sketch.on('neutral'));
-      supply.ground(sketch.on('ground'));
-      sketch.breakOff = 'hot';
-    },
+    draw: halfReceptacle,
   },
   {
     id: 'pair-240',
@@ -213,12 +139,7 @@ export const PRESETS = [
     existing: 'double-pole',
     wiring: ['north-american'],
     gangs: 1,
-    draw: (sketch, { line, load, travelers }) => {
-      const [feed, heater] = [sketch.cable('feed'), sketch.cable('heater')];
-      const grounds = sketch.joint();
-      feed.wire(line, sketch.on('a1')).wire(travelers[1], sketch.on('a2')).ground(grounds);
-      heater.wire(load, sketch.on('b1')).wire(travelers[1], sketch.on('b2')).ground(grounds);
-    },
+    draw: pairOfLines,
   },
   {
     id: 'two-circuits',
@@ -227,14 +148,7 @@ export const PRESETS = [
     existing: 'single-pole',
     wiring: ['north-american', 'british'],
     gangs: 2,
-    draw: (sketch, { line, neutral, load }) => {
-      const grounds = sketch.joint();
-      for (const [gang, name] of ['', ', second'].entries()) {
-        const neutrals = sketch.joint();
-        sketch.cable(`feed${name}`).wire(line, sketch.on('a', gang)).wire(neutral, neutrals).ground(grounds);
-        sketch.cable(`lamp${name}`).wire(load, sketch.on('b', gang)).wire(neutral, neutrals).ground(grounds);
-      }
-    },
+    draw: twoFeeds,
   },
   {
     id: 'shared-neutral',
@@ -243,26 +157,16 @@ export const PRESETS = [
     existing: 'single-pole',
     wiring: ['north-american'],
     gangs: 2,
-    draw: (sketch, { line, neutral, load, travelers }) => {
-      const [neutrals, grounds] = [sketch.joint(), sketch.joint()];
-      sketch
-        .cable('feed')
-        .wire(line, sketch.on('a'))
-        .wire(travelers[1], sketch.on('a', 1))
-        .wire(neutral, neutrals)
-        .ground(grounds);
-      for (const [gang, name] of ['lamp', 'lamp, second'].entries())
-        sketch.cable(name).wire(load, sketch.on('b', gang)).wire(neutral, neutrals).ground(grounds);
-    },
+    draw: sharedNeutral,
   },
   {
     id: 'jumper',
     name: 'Jumper to the next gang',
-    sign: 'One feed; a tail from its line to each of two switches',
+    sign: 'One feed; a pigtail from its line to each of two switches',
     existing: 'single-pole',
     wiring: ['north-american', 'british'],
     gangs: 2,
-    draw: twoFromOneFeed,
+    draw: fromOneFeed(2),
   },
   {
     id: 'ceiling-drop',
@@ -271,9 +175,7 @@ export const PRESETS = [
     existing: 'single-pole',
     wiring: ['british'],
     gangs: 1,
-    draw: (sketch, { line, neutral }) => {
-      sketch.cable('drop').wire(line, sketch.on('a')).wire(neutral, sketch.on('b')).ground();
-    },
+    draw: oneCable,
   },
   {
     id: 'live-looped',
@@ -285,20 +187,23 @@ export const PRESETS = [
     draw: lineCarriedOn,
   },
   {
+    id: 'three-on-plate',
+    name: 'Three switches on one plate',
+    sign: 'One feed, a pigtail to each switch, a cable to each lamp',
+    existing: 'single-pole',
+    wiring: ['british'],
+    gangs: 3,
+    onePlate: true,
+    draw: fromOneFeed(3),
+  },
+  {
     id: 'two-way-three-core',
     name: 'Two-way, three-core',
     sign: 'One cable of three to the far switch, all on the switch',
     existing: 'three-way',
     wiring: ['british'],
     gangs: 1,
-    draw: (sketch, { strappers: [link, one, two] }) => {
-      sketch
-        .cable('far switch')
-        .wire(link, sketch.on('common'))
-        .wire(one, sketch.on('t1'))
-        .wire(two, sketch.on('t2'))
-        .ground();
-    },
+    draw: threeCore,
   },
   {
     id: 'conversion-first',
@@ -307,16 +212,7 @@ export const PRESETS = [
     existing: 'three-way',
     wiring: ['british'],
     gangs: 1,
-    draw: (sketch, { line, neutral, strappers: [link, one, two] }) => {
-      const earths = sketch.joint();
-      sketch.cable('drop').wire(line, sketch.on('t1')).wire(neutral, sketch.on('t2')).ground(earths);
-      sketch
-        .cable('far switch')
-        .wire(link, sketch.on('common'))
-        .wire(one, sketch.on('t1'))
-        .wire(two, sketch.on('t2'))
-        .ground(earths);
-    },
+    draw: firstOfConversion,
   },
   {
     id: 'intermediate',
@@ -325,16 +221,7 @@ export const PRESETS = [
     existing: 'four-way',
     wiring: ['british'],
     gangs: 1,
-    draw: (sketch, { strappers: [link, ...pair] }) => {
-      const [commons, earths] = [sketch.joint(), sketch.joint()];
-      for (const [name, one, two] of MIDDLE)
-        sketch
-          .cable(name)
-          .wire(link, commons)
-          .wire(pair[0], sketch.on(one))
-          .wire(pair[1], sketch.on(two))
-          .ground(earths);
-    },
+    draw: intermediate,
   },
   {
     id: 'module-wire',
@@ -343,21 +230,34 @@ export const PRESETS = [
     existing: 'single-pole',
     wiring: ['modular'],
     gangs: 1,
-    draw: (sketch, { line, neutral, load }) => {
-      const [mains, lamp] = [sketch.cable('mains'), sketch.cable('lamp')];
-      const [neutrals, grounds] = [sketch.joint(), sketch.joint()];
-      mains.wire(line, sketch.on('a')).wire(neutral, neutrals).ground(grounds);
-      lamp.wire(load, sketch.on('b')).wire(neutral, neutrals).ground(grounds);
-    },
+    draw: powerAtSwitch,
   },
   {
     id: 'module-wires',
     name: 'Two modules on one live',
-    sign: 'The live with a tail to each module; the fan on a wire of its own colour',
+    sign: 'The live with a pigtail to each module; the fan on a wire of its own colour',
     existing: 'single-pole',
     wiring: ['modular'],
     gangs: 2,
-    draw: twoFromOneFeed,
+    draw: fromOneFeed(2),
+  },
+  {
+    id: 'three-modules',
+    name: 'Three modules on one live',
+    sign: 'The live with a pigtail to each of three modules',
+    existing: 'single-pole',
+    wiring: ['modular'],
+    gangs: 3,
+    draw: fromOneFeed(3),
+  },
+  {
+    id: 'socket-module',
+    name: 'Socket module',
+    sign: 'Live, neutral and earth on a socket, nothing switched',
+    existing: 'receptacle',
+    wiring: ['modular'],
+    gangs: 1,
+    draw: socket,
   },
 ] as const satisfies readonly (Preset & { draw: Drawing })[];
 
@@ -371,5 +271,7 @@ export interface Preset {
   existing: ExistingDevice;
   wiring: readonly WiringHabit[];
   /** Positions side by side that it fills. */
-  gangs: 1 | 2;
+  gangs: 1 | 2 | 3;
+  /** Its controls share a plate and a strap, as switches of Britain do. */
+  onePlate?: true;
 }

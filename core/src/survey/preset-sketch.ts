@@ -1,7 +1,10 @@
 import type { Colour, WireSize } from '../job/schema/primitives.js';
 import type { At, Box, Conductor, Position } from '../job/schema/survey.js';
 
-/** The contents of a box in the making: cables with their conductors in order, joints, tails. */
+/**
+ * The contents of a box in the making: cables with their conductors in order, joints,
+ * pigtails. Cables have no name yet: a name would say what they are before anything was looked at.
+ */
 export class Sketch {
   readonly cables: Box['cables'] = [];
   readonly conductors: Conductor[] = [];
@@ -16,9 +19,9 @@ export class Sketch {
     private readonly index: number,
   ) {}
 
-  cable(label: string): Cable {
+  cable(): Cable {
     const id = this.newId();
-    this.cables.push({ id, label, entry: 'top' });
+    this.cables.push({ id });
     const cable: Cable = {
       wire: (colour, at) => {
         this.conductors.push({ id: this.newId(), cableId: id, size: this.size, colour, at });
@@ -40,7 +43,7 @@ export class Sketch {
     return { position: this.index + gang, terminal };
   }
 
-  tail(colour: Colour, from: At, to: At): void {
+  pigtail(colour: Colour, from: At, to: At): void {
     this.conductors.push({ id: this.newId(), size: this.size, colour, ends: [from, to] });
   }
 }

@@ -1,5 +1,6 @@
+import type { Job } from '../job/schema/job.js';
 import type { At, Box } from '../job/schema/survey.js';
-import { COLOUR_WORDS } from '../practice/words.js';
+import { conductorWords } from './conductor-names.js';
 
 export interface PutBackLine {
   conductorId: string;
@@ -10,9 +11,8 @@ export interface PutBackLine {
  * Where each conductor was, for putting a box back as found after a survey: joints first, then terminals,
  * then what was capped.
  */
-export function putBackList(box: Box): PutBackLine[] {
+export function putBackList(box: Box, job: Pick<Job, 'circuits'>): PutBackLine[] {
   const joints = new Map(box.joints.map((joint, index) => [joint.id, index + 1]));
-  const cables = new Map(box.cables.map((cable) => [cable.id, cable.label ?? cable.id]));
   const where = (at: At): { order: number; text: string } => {
     if (at.joint !== undefined) return { order: 0, text: `into joint ${joints.get(at.joint) ?? at.joint}` };
     if (at.boxScrew) return { order: 1, text: 'to the box’s screw' };
@@ -23,9 +23,7 @@ export function putBackList(box: Box): PutBackLine[] {
   return box.conductors
     .flatMap((conductor) => {
       const ends = conductor.ends ?? (conductor.at ? [conductor.at] : []);
-      const name =
-        `${COLOUR_WORDS[conductor.colour]} ` +
-        `${conductor.cableId ? `of ${cables.get(conductor.cableId)}` : 'tail'}`;
+      const name = conductorWords(box, conductor.id, job);
       return ends.map((at) => ({ conductorId: conductor.id, ...where(at), name }));
     })
     .sort((a, b) => a.order - b.order)

@@ -1,5 +1,14 @@
 import type { JobLookup } from '../job/lookup.js';
 import type { Box, Reading } from '../job/schema/survey.js';
+import { conductorWords } from './conductor-names.js';
+
+/** How a box stands. */
+export const ARRANGEMENT_WORDS: Record<Reading['arrangement'], string> = {
+  'in-place': 'in place',
+  'device-out': 'device out',
+  lifted: 'one lifted',
+  parted: 'all joints open',
+};
 
 const TOOL_WORDS: Record<Reading['tool'], string> = {
   indicator: 'indicator',
@@ -10,21 +19,15 @@ const TOOL_WORDS: Record<Reading['tool'], string> = {
   breaker: 'breaker',
 };
 
-/** `the black of feed`: a conductor by what one sees of it. */
-export function conductorWords(box: Box, id: string): string {
-  const conductor = box.conductors.find((entry) => entry.id === id);
-  if (!conductor) return id === 'reference' ? 'a known earth' : id === 'box' ? 'the box' : id;
-  const cable = box.cables.find((entry) => entry.id === conductor.cableId);
-  return `the ${conductor.colour}${cable ? ` of ${cable.label ?? cable.id}` : ''}`;
-}
-
 export function pointWords(box: Box, known: JobLookup, point: string): string {
   const slash = point.indexOf('/');
   const far = slash < 0 ? undefined : known.boxes.get(point.slice(0, slash));
-  if (far) return `${conductorWords(far, point.slice(slash + 1))} in ${far.name}`;
+  if (far) return `${conductorWords(far, point.slice(slash + 1), known.job)} in ${far.name}`;
   return (
     known.loads.get(point)?.name ??
-    (known.circuits.has(point) ? `breaker ${known.circuits.get(point)?.breaker}` : conductorWords(box, point))
+    (known.circuits.has(point)
+      ? `breaker ${known.circuits.get(point)?.breaker}`
+      : conductorWords(box, point, known.job))
   );
 }
 
@@ -59,10 +62,9 @@ function stateWords(
   test: Pick<Reading, 'arrangement' | 'position' | 'lifted' | 'breakers' | 'switches' | 'loads'>,
 ): string {
   const arrangement = {
-    'in-place': 'in place',
+    ...ARRANGEMENT_WORDS,
     'device-out': `device ${test.position && box.positions.length > 1 ? `${test.position} ` : ''}out`,
-    lifted: `${(test.lifted ?? []).map((id) => conductorWords(box, id)).join(' and ')} lifted`,
-    parted: 'all parted',
+    lifted: `${(test.lifted ?? []).map((id) => conductorWords(box, id, known.job)).join(' and ')} lifted`,
   }[test.arrangement];
   const breakers = Object.entries(test.breakers ?? {}).map(
     ([id, state]) => `breaker ${known.circuits.get(id)?.breaker ?? id} ${state}`,

@@ -59,8 +59,8 @@ describe.each(PracticeId.options)('in %s', (practice) => {
         ...presetContents({ preset, practice, size: usualSize({ practice }, 20), index: 3 }, ids()),
       };
       expect(problems(jobWith(box, practice))).toEqual([]);
-      const gangs = PRESETS.find((entry) => entry.id === preset)?.gangs;
-      expect(box.positions.map((position) => position.index)).toEqual(gangs === 2 ? [3, 4] : [3]);
+      const gangs = PRESETS.find((entry) => entry.id === preset)?.gangs ?? 0;
+      expect(box.positions.map((position) => position.index)).toEqual([3, 4, 5].slice(0, gangs));
       const ends = box.conductors.flatMap((conductor) => conductor.ends ?? [conductor.at]);
       for (const { index } of box.positions)
         expect(ends.filter((end) => end?.position === index).length).toBeGreaterThanOrEqual(2);

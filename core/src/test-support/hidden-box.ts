@@ -72,7 +72,9 @@ export function hiddenBox(
   };
   for (let index = 1; index <= positions; index = box.positions.length + 1) {
     const usual = presetsFor({ practice }).filter(
-      ({ existing, gangs }) =>
+      ({ id, existing, gangs }) =>
+        // Where nothing is switched there is nothing to find out.
+        id !== 'socket-module' &&
         gangs <= positions - index + 1 &&
         (positions === 1 || (existing !== 'three-way' && existing !== 'four-way')),
     );

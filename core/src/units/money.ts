@@ -25,13 +25,22 @@ export function moneyAmount(minor: number, currency: string | undefined): number
   return minor / 10 ** decimalsOf(currency);
 }
 
-/** `moneyText(123450, 'USD')` is `1,234.50 USD`; without a currency the bare figure. */
+/**
+ * As it is written where it is spent: `moneyText(123450, 'USD')` is `$1,234.50`. A currency nobody knows
+ * stands behind the figure; without one the figure is bare.
+ */
 export function moneyText(minor: number, currency: string | undefined): string {
+  const amount = moneyAmount(minor, currency);
   const digits = decimalsOf(currency);
-  const figure = new Intl.NumberFormat('en', {
-    minimumFractionDigits: digits,
-    maximumFractionDigits: digits,
-  }).format(moneyAmount(minor, currency));
+  const options = { minimumFractionDigits: digits, maximumFractionDigits: digits };
+  if (currency && /^[A-Za-z]{3}$/.test(currency))
+    return new Intl.NumberFormat('en', {
+      ...options,
+      style: 'currency',
+      currency,
+      currencyDisplay: 'narrowSymbol',
+    }).format(amount);
+  const figure = new Intl.NumberFormat('en', options).format(amount);
   return currency ? `${figure} ${currency}` : figure;
 }
 

@@ -1,5 +1,7 @@
 import { cubicInches } from './volume.js';
 
+export const MM_PER_INCH = 25.4;
+
 /** The units a person reads: cubic inches and inches, or mL and mm. */
 export type UnitSystem = 'inch' | 'metric';
 
@@ -10,5 +12,5 @@ export function volumeText(mL: number, units: UnitSystem): string {
 
 /** `lengthText(63.5, 'inch')` is `2.50 in`; `lengthText(63.5, 'metric')` is `63.5 mm`. */
 export function lengthText(mm: number, units: UnitSystem): string {
-  return units === 'inch' ? `${(mm / 25.4).toFixed(2)} in` : `${Number(mm.toFixed(1))} mm`;
+  return units === 'inch' ? `${(mm / MM_PER_INCH).toFixed(2)} in` : `${Number(mm.toFixed(1))} mm`;
 }

@@ -1,6 +1,6 @@
 import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { sameJson } from '../job/same.js';
+import { sameJson, sharedWith } from '../job/same.js';
 import { PROFILES } from '../practice/profiles.js';
 import { KeptWhile, perObject, sameEntries } from './kept.js';
 import { lengthText, volumeText } from './present.js';
@@ -54,6 +54,34 @@ test('equal JSON is equal whatever the order of its fields, and unequal after an
       expect(sameJson(object, { ...turned, added: 1 })).toBe('added' in object && object.added === 1);
     }),
   );
+});
+
+test('a later state says what it says, in the objects of the state before wherever that said the same', () => {
+  fc.assert(
+    fc.property(fc.jsonValue(), fc.jsonValue(), (before, after) => {
+      const copy = structuredClone(after);
+      expect(sharedWith(before, after)).toEqual(copy);
+      expect(after).toEqual(copy);
+      expect(sharedWith(after, copy)).toBe(after);
+    }),
+  );
+  const before = {
+    at: 'hall',
+    list: [
+      { id: 'a', of: [1] },
+      { id: 'b', of: [2] },
+    ],
+    none: undefined,
+  };
+  const after = sharedWith(before, {
+    at: 'hall',
+    list: [
+      { id: 'b', of: [2] },
+      { id: 'c', of: [1] },
+    ],
+  });
+  expect(after.list[0]).toBe(before.list[1]);
+  expect(after.list[1]).toEqual({ id: 'c', of: [1] });
 });
 
 test('what is kept for an object is computed once, and anew for a copy of it', () => {

@@ -1,8 +1,10 @@
+import { profileOf } from '@inventario/core';
 import { CircleHelp, CloudOff, History, Moon, Redo2, Ruler, Sun, Undo2 } from 'lucide-react';
 import { Suspense, useEffect, useMemo, useRef, useState } from 'react';
 import { Link, NavLink, Outlet, useLocation, useMatch, useNavigate, useParams } from 'react-router';
 import { JobProvider, useJob } from '../data/job-context.js';
 import { usePreferences, useUnits } from '../data/preferences.js';
+import { GroundLetter } from '../drawings/role-mark.js';
 import { SheetsContext } from '../parts/bench.js';
 import { paths } from '../parts/paths.js';
 import { ShortcutHelp, useShortcuts } from '../parts/shortcuts.js';
@@ -45,7 +47,7 @@ function Frame() {
   const { undo, redo } = useUndo();
   const [open, setOpen] = useState<'walk' | 'reckoning' | null>(null);
   const [help, setHelp] = useState(false);
-  const sheets = useMemo(() => ({ open, setOpen }), [open]);
+  const sheets = useMemo(() => ({ open, setOpen, jobName: job.name }), [open, job.name]);
   const navigate = useNavigate();
   const boxId = useMatch('/jobs/:jobId/box/:boxId/*')?.params.boxId;
   useShortcuts({
@@ -57,28 +59,32 @@ function Frame() {
   });
   return (
     <SheetsContext.Provider value={sheets}>
-      <div className="flex h-dvh flex-col">
-        <a href="#bench" className="sr-only focus:not-sr-only focus:p-3">
-          To the bench
-        </a>
-        <Header boxId={boxId} onHelp={() => setHelp(true)} />
-        <Keeping />
-        <div className="border-b border-rule">
-          <PowerBar boxId={boxId} />
-        </div>
-        <div className="flex min-h-0 flex-1">
-          <div className="relative hidden w-62 shrink-0 overflow-y-auto border-r border-rule lg:block">
-            <Walk />
+      <GroundLetter.Provider value={profileOf(job).words.groundMark}>
+        <div className="flex h-dvh flex-col print:block print:h-auto">
+          <a href={boxId ? '#conductors' : '#bench'} className="sr-only focus:not-sr-only focus:p-3">
+            {boxId ? 'To the conductors' : 'To the bench'}
+          </a>
+          <div className="print:hidden">
+            <Header boxId={boxId} onHelp={() => setHelp(true)} />
+            <Keeping />
+            <div className="border-b border-rule">
+              <PowerBar boxId={boxId} />
+            </div>
           </div>
-          <Suspense fallback={<p className="p-4">Opening …</p>}>
-            <Outlet />
-          </Suspense>
+          <div className="flex min-h-0 flex-1 print:block">
+            <div className="relative hidden w-62 shrink-0 overflow-y-auto border-r border-rule lg:block print:hidden">
+              <Walk />
+            </div>
+            <Suspense fallback={<p className="p-4">Opening …</p>}>
+              <Outlet />
+            </Suspense>
+          </div>
         </div>
-      </div>
-      <EdgeSheet title="Walk" side="left" open={open === 'walk'} onClose={() => setOpen(null)}>
-        <Walk onGo={() => setOpen(null)} />
-      </EdgeSheet>
-      <ShortcutHelp open={help} onClose={() => setHelp(false)} />
+        <EdgeSheet title="Walk" side="left" open={open === 'walk'} onClose={() => setOpen(null)}>
+          <Walk onGo={() => setOpen(null)} />
+        </EdgeSheet>
+        <ShortcutHelp open={help} onClose={() => setHelp(false)} />
+      </GroundLetter.Provider>
     </SheetsContext.Provider>
   );
 }

@@ -50,7 +50,7 @@ function Removed() {
   return (
     <Notice>
       <p className="min-w-0 flex-1 basis-60">
-        This job was taken out elsewhere. What this device has of it is here
+        This job was deleted elsewhere. What this device has of it is here
         {pending > 0 ? `, with ${plural(pending, 'edit')} that never reached the server` : ''}.
       </p>
       <Button icon={FilePlus} onClick={() => void asNewJob()}>

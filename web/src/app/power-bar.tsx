@@ -1,6 +1,7 @@
 import { Popover, PopoverButton, PopoverPanel } from '@headlessui/react';
 import { type Circuit, type CircuitPower, type JobEvent, lastSwitching, putPart } from '@inventario/core';
 import { OctagonX } from 'lucide-react';
+import { useState } from 'react';
 import { Link } from 'react-router';
 import { instant, newId } from '../data/ids.js';
 import { useJob } from '../data/job-context.js';
@@ -12,8 +13,8 @@ import { Button } from '../ui/button.js';
 import { classes } from '../ui/classes.js';
 
 /**
- * Every circuit and its state, always in sight. Those that feed the box in hand come first, and before them
- * what stops the work.
+ * Every circuit and its state, always in sight: what stops the work, what feeds the box in hand, what else is
+ * on; the rest is one touch away.
  */
 export function PowerBar({ boxId }: { boxId: string | undefined }) {
   const { job } = useJob();
@@ -21,25 +22,46 @@ export function PowerBar({ boxId }: { boxId: string | undefined }) {
   const { circuits: states } = useJobPower();
   const feeding = new Set(power?.circle);
   const dead = power?.dead === 'device-out' ? power.since : null;
-  const circuits = [...job.circuits].sort((a, b) => Number(feeding.has(b.id)) - Number(feeding.has(a.id)));
-  if (circuits.length === 0)
+  const stateOf = (id: string) => states.find(({ circuitId }) => circuitId === id) as CircuitPower;
+  const own = job.circuits.filter(({ id }) => feeding.has(id));
+  const on = job.circuits.filter(({ id }) => !feeding.has(id) && stateOf(id).state === 'on');
+  const rest = job.circuits.filter((circuit) => !own.includes(circuit) && !on.includes(circuit));
+  const [all, setAll] = useState(false);
+  if (job.circuits.length === 0)
     return (
       <p className="px-3 py-1 text-sm text-soft">No circuits recorded yet: add the breakers under House.</p>
     );
   return (
     <section aria-label="Power" className="flex items-center gap-1.5 overflow-x-auto px-3 py-1">
       <StopChip boxId={boxId} />
-      {circuits.map((circuit) => (
+      {[...own, ...on, ...(all ? rest : [])].map((circuit) => (
         <CircuitState
           key={circuit.id}
           circuit={circuit}
-          power={states.find((state) => state.circuitId === circuit.id) as CircuitPower}
+          power={stateOf(circuit.id)}
           feeding={feeding.has(circuit.id)}
           dead={feeding.has(circuit.id) ? dead : null}
         />
       ))}
+      {rest.length > 0 && (
+        <Button
+          kind="quiet"
+          aria-expanded={all}
+          className="shrink-0 whitespace-nowrap"
+          onClick={() => setAll(!all)}
+        >
+          {all ? 'fewer' : restWords(rest.map(({ id }) => stateOf(id).state))}
+        </Button>
+      )}
     </section>
   );
+}
+
+/** `5 off, 2 not known`: what is folded away. */
+function restWords(states: readonly CircuitPower['state'][]): string {
+  const off = states.filter((state) => state === 'off').length;
+  const unknown = states.length - off;
+  return [off > 0 && `${off} off`, unknown > 0 && `${unknown} not known`].filter(Boolean).join(', ');
 }
 
 /** A stop at the box in hand; elsewhere the first box that is alive although its breakers are off. */
@@ -87,7 +109,7 @@ function CircuitState({
       >
         <PowerShape state={power.state} />
         <span className="whitespace-nowrap">
-          {circuit.breaker} {power.state}
+          {shortLabel(circuit)}: {power.state === 'unknown' ? 'not known' : power.state}
           {feeding && (
             <span className="block text-xs font-normal">
               {dead ? `proved dead ${timeOf(dead)}` : 'feeds this box'}
@@ -108,10 +130,16 @@ function CircuitState({
   );
 }
 
+/** `2 Lobby`: breaker and the first word or two of its label. */
+function shortLabel({ breaker, label }: Circuit): string {
+  const short = label.length > 14 ? label.split(/[ ,]/)[0] : label;
+  return [breaker, short].filter(Boolean).join(' ');
+}
+
 const STATE_LOOK: Record<CircuitPower['state'], string> = {
   on: 'border-live text-live',
   off: 'border-off text-off',
-  unknown: 'border-dashed border-rule text-ink',
+  unknown: 'border-dashed border-edge text-ink',
 };
 
 /** What is on record of a breaker, and the touch that records its next switching. */
@@ -139,7 +167,7 @@ function Switching({
         Breaker {circuit.breaker}, {circuit.label}
       </p>
       <p className="text-sm text-soft">
-        {rating} {power.since ? `Recorded ${power.state} ${timeOf(power.since)}.` : 'Never recorded.'}
+        {rating} {power.since ? `Recorded ${power.state} ${timeOf(power.since)}.` : 'No switching recorded.'}
       </p>
       <div className="flex gap-2">
         {(['on', 'off'] as const).map((state) => (

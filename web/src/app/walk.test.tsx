@@ -53,7 +53,7 @@ describe('flags', () => {
   test('one for each label, with its breaker', async () => {
     const job = exampleJob('pantry');
     await flags(job);
-    const strip = screen.getAllByRole('list')[0] as HTMLElement;
+    const strip = screen.getByRole('list', { name: 'Flags' });
     expect(within(strip).getAllByRole('listitem')).toHaveLength(job.boxes[0]?.labels.length ?? 0);
     expect(strip).toHaveTextContent(`breaker ${job.circuits[0]?.breaker}`);
   });
@@ -73,6 +73,6 @@ describe('flags', () => {
     const job = exampleJob('pantry');
     for (const box of job.boxes) box.labels = [];
     await flags(job);
-    expect(screen.getByText('No conductor of this box is flagged yet.')).toBeInTheDocument();
+    expect(screen.getByText('No conductor of this box is labelled yet.')).toBeInTheDocument();
   });
 });

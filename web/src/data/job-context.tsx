@@ -4,6 +4,8 @@ import {
   changedRecords,
   confirmedIn,
   type EditPart,
+  identificationRestsOn,
+  isSameBasis,
   type Job,
   type JobLookup,
   lookup,
@@ -274,14 +276,34 @@ export function useHouse(): House | null {
   return useSyncExternalStore(house.subscribe, house.get);
 }
 
-/** What the readings say of one box. */
-export function useIdentified(boxId: string): Identified | null {
+/** What the readings say of one box, and whether it is said of the record as it is now. */
+export interface LatestIdentified {
+  identified: Identified | null;
+  isCurrent: boolean;
+}
+
+export function useIdentifiedNow(boxId: string): LatestIdentified {
   const { roles, session, confirmed } = useJobContext();
   const { job } = useSyncExternalStore(session.subscribe, session.state);
-  const key = useMemo(() => ({ job, boxId }), [job, boxId]);
-  const identified = useLatest(key, () => roles.synced.then(() => roles.remote.identify(boxId)));
+  const key = useMemo(() => {
+    const known = lookupOf(job);
+    const box = known.boxes.get(boxId);
+    return { boxId, restsOn: box ? identificationRestsOn(box, known) : null, job };
+  }, [job, boxId]);
+  const { answer, to } = useLatestOf(key, () => roles.synced.then(() => roles.remote.identify(boxId)));
+  const identified = to?.boxId === boxId ? answer : null;
   useEffect(() => confirmed.take(boxId, identified), [confirmed, boxId, identified]);
-  return identified;
+  // A name or a photograph changes words at most; what was weighed still holds.
+  const isCurrent =
+    to?.boxId === boxId &&
+    (to.job === job ||
+      (to.restsOn !== null && key.restsOn !== null && isSameBasis(to.restsOn, key.restsOn, 'all')));
+  return { identified, isCurrent };
+}
+
+/** What the readings say of one box; the last answer stays until the next is there. */
+export function useIdentified(boxId: string): Identified | null {
+  return useIdentifiedNow(boxId).identified;
 }
 
 /** What the readings of every box looked at so far confirm. */
@@ -324,7 +346,15 @@ export function usePhotoQueue() {
 
 /** The answer to the latest question; the one before stays until it is there. */
 export function useLatest<Result>(key: unknown, ask: () => Promise<Result>): Result | null {
-  const [result, setResult] = useState<Result | null>(null);
+  return useLatestOf(key, ask).answer;
+}
+
+/** The same, and the question that the answer is to: another than now while the next is not there yet. */
+function useLatestOf<Key, Result>(
+  key: Key,
+  ask: () => Promise<Result>,
+): { answer: Result | null; to: Key | null } {
+  const [result, setResult] = useState<{ to: Key | null; answer: Result | null }>({ to: null, answer: null });
   // The key stands for everything the question depends on: it is asked again when the key is another.
   const asking = useRef({ key, ask });
   asking.current = { key, ask };
@@ -333,7 +363,12 @@ export function useLatest<Result>(key: unknown, ask: () => Promise<Result>): Res
     if (asking.current.key !== key) return;
     asking.current.ask().then(
       // An answer that says the same is the same: nothing is drawn again for it.
-      (answer) => !stale && setResult((before) => (sameJson(before, answer) ? before : answer)),
+      (answer) =>
+        !stale &&
+        setResult((before) => ({
+          to: key,
+          answer: sameJson(before.answer, answer) ? before.answer : answer,
+        })),
       (error: unknown) => console.error('an engine failed', error),
     );
     return () => {

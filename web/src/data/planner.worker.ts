@@ -1,4 +1,5 @@
 import {
+  distinctPlans,
   type HousePlan,
   homePlans,
   type Job,
@@ -15,18 +16,22 @@ import {
   requirementCosts,
   roomAdvice,
   roomsInOrder,
+  type School,
   sentence,
   standingPlaces,
   stillOpen,
   type Trial,
   trialOf,
   type Verdict,
+  wallFirst,
 } from '@inventario/core';
 import { expose } from 'comlink';
 import { applyChanges } from './record-changes.js';
 
 /** A school's plan with what follows from it. */
 export interface ReckonedPlan extends HousePlan {
+  /** Every strategy that comes to it. */
+  schools: School[];
   outages: OutageReport[];
   phases: Phase[];
   trial: Trial | null;
@@ -62,9 +67,9 @@ export const planner = {
     const known = lookup(job);
     const { practice } = job;
     const standing = standingPlaces(job);
-    const open = stillOpen(job);
+    const open = wallFirst(stillOpen(job));
     const openKnown = lookup(open);
-    const plans = homePlans(open).map((plan) => ({
+    const plans = distinctPlans(homePlans(open)).map((plan) => ({
       ...plan,
       outages: outagesOf(plan.choices, openKnown),
       phases: phasesOf(plan, openKnown),
@@ -94,7 +99,7 @@ export const planner = {
 
   requirements(): RequirementCost[] {
     if (!job) throw new Error('No job was given to the planner yet: call update first');
-    return requirementCosts(stillOpen(job));
+    return requirementCosts(wallFirst(stillOpen(job)));
   },
 };
 

@@ -7,6 +7,9 @@ interface Preferences {
   /** null: as the practice has them. */
   units: UnitSystem | null;
   setUnits: (units: UnitSystem | null) => void;
+  /** Single letters act; off for those whose speech or trembling hand would press them. */
+  singleKeys: boolean;
+  setSingleKeys: (on: boolean) => void;
 }
 
 const Context = createContext<Preferences | null>(null);
@@ -20,6 +23,7 @@ export function PreferencesProvider({ children }: { children: ReactNode }) {
     const kept = localStorage.getItem('units');
     return kept === 'inch' || kept === 'metric' ? kept : null;
   });
+  const [singleKeys, setSingleKeys] = useState(() => localStorage.getItem('single-keys') !== 'off');
   const value = useMemo<Preferences>(
     () => ({
       theme,
@@ -34,8 +38,13 @@ export function PreferencesProvider({ children }: { children: ReactNode }) {
         else localStorage.removeItem('units');
         setUnits(next);
       },
+      singleKeys,
+      setSingleKeys: (on) => {
+        localStorage.setItem('single-keys', on ? 'on' : 'off');
+        setSingleKeys(on);
+      },
     }),
-    [theme, units],
+    [theme, units, singleKeys],
   );
   return <Context.Provider value={value}>{children}</Context.Provider>;
 }

@@ -3,6 +3,7 @@ import { Bar } from 'react-chartjs-2';
 import { usePreferences } from '../data/preferences.js';
 
 Chart.register(BarController, BarElement, CategoryScale, LinearScale, Tooltip);
+Chart.defaults.font.size = 14;
 
 export interface Series {
   label: string;

@@ -3,8 +3,11 @@ import type { BoxGeometry } from './box-geometry.js';
 
 const MARGIN = 14;
 const GAP = 26;
+/** Figures in the drawing's own units: of at least 14 px where it is as wide as a phone. */
+const LETTERS = 11;
+const ON_A_PHONE = 14 / 330;
 /** A body less deep than this, mm, is narrower than its figure. */
-const NARROW = 26;
+const NARROW = 40;
 
 /**
  * The box's face and, beside it and to the same scale, its section: the wall on the left, the box going into
@@ -25,7 +28,7 @@ export function BoxDrawing({
   const needed = section.body + section.clearance;
   const reach = Math.max(total, needed);
   const width = MARGIN * 2 + face.width + GAP + reach + 8;
-  const height = MARGIN * 2 + face.height + 12;
+  const height = MARGIN * 2 + face.height + 16;
   const open = section.depth !== null && needed > total;
   const says = [
     `Face ${lengthText(face.width, units)} wide and ${lengthText(face.height, units)} ` +
@@ -45,8 +48,8 @@ export function BoxDrawing({
       role="img"
       aria-label={says}
       viewBox={`0 0 ${width} ${height}`}
-      className="max-h-48 w-full text-ink"
-      style={{ fontFamily: 'var(--font-sans)' }}
+      className="max-h-60 w-full text-ink"
+      style={{ fontFamily: 'var(--font-sans)', fontSize: Math.max(LETTERS, width * ON_A_PHONE) }}
     >
       <g transform={`translate(${MARGIN} ${MARGIN})`}>
         <FaceDrawing geometry={geometry} />
@@ -120,19 +123,12 @@ function FaceDrawing({ geometry: { face, bodies, controls } }: { geometry: BoxGe
           <circle
             cx={control.x}
             cy={control.y}
-            r="6.5"
+            r="8"
             fill="var(--ground)"
             stroke="currentColor"
             strokeWidth="0.8"
           />
-          <text
-            x={control.x}
-            y={control.y + 2.8}
-            textAnchor="middle"
-            fontSize="8"
-            fontWeight="700"
-            fill="currentColor"
-          >
+          <text x={control.x} y={control.y + 4} textAnchor="middle" fontWeight="700" fill="currentColor">
             {control.position}
           </text>
         </g>
@@ -178,9 +174,8 @@ function DeepestBody({
       <text
         x={section.body / 2}
         y={height / 2}
-        dy="2.5"
+        dy="4"
         textAnchor="middle"
-        fontSize="7.5"
         fontWeight="600"
         fill="currentColor"
         transform={section.body < NARROW ? `rotate(-90 ${section.body / 2} ${height / 2})` : undefined}
@@ -236,7 +231,7 @@ function Size({ x1, x2, y, text }: { x1: number; x2: number; y: number; text: st
         stroke="var(--soft)"
         strokeWidth="0.6"
       />
-      <text x={(x1 + x2) / 2} y={y + 8.5} textAnchor="middle" fontSize="7.5" fill="var(--soft)">
+      <text x={(x1 + x2) / 2} y={y + 12} textAnchor="middle" fill="var(--soft)">
         {text}
       </text>
     </g>

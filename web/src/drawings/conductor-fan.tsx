@@ -1,23 +1,23 @@
-import { type Box, COLOUR_WORDS, type Label, labelsOf, type Words, wireSizeText } from '@inventario/core';
+import { type Box, cableWords, labelsOf, type Words } from '@inventario/core';
+import { useRef } from 'react';
+import { useJob } from '../data/job-context.js';
 import { classes } from '../ui/classes.js';
-import { type FanColumn, type FanLayout, fanLayout } from './fan-layout.js';
+import { useWidth } from '../ui/use-width.js';
+import { inWords } from './conductor-words.js';
+import { type FanColumn, fanLayout } from './fan-layout.js';
+import { CABLE, FanMetrics, MARKS, STRANDS } from './fan-metrics.js';
 import {
-  BUS,
-  CABLE,
   CableHead,
-  COLUMN,
-  ColumnDrawing,
   ColumnMark,
-  centre,
-  DEVICE,
   DeviceDrawing,
+  EndDrawing,
+  FanDefinitions,
   JointDrawing,
-  MARKS,
   ProbeMark,
   type SaidRole,
-  STRANDS,
-  sheath,
+  SheathDrawing,
 } from './fan-parts.js';
+import { type EndTouch, MovingEnds } from './moving-ends.js';
 
 interface FanProps {
   box: Box;
@@ -28,18 +28,20 @@ interface FanProps {
   clashing?: ReadonlySet<string>;
   /** Conductors the next test reads, where the instrument goes. */
   probes?: readonly string[];
-  /** The conductor in hand. */
-  held: string | null;
+  /** The conductors in hand. */
+  held: readonly string[];
   onHold: (conductorId: string) => void;
   /** Opens a cable's menu: its name, one more conductor, taking it out. */
   onCable: (cableId: string) => void;
+  /** Ends are moved instead of conductors held. */
+  moving?: EndTouch | undefined;
 }
 
 const NONE: ReadonlySet<string> = new Set();
 
 /**
- * Every conductor in its real colour from its cable to where it ends; each is a button, and says in words
- * what the drawing shows.
+ * Every conductor in its real colour from its cable to where it ends, on a board of one mid tone; each is a
+ * button, and says in words what the drawing shows.
  */
 export function ConductorFan({
   box,
@@ -50,123 +52,149 @@ export function ConductorFan({
   held,
   onHold,
   onCable,
+  moving,
 }: FanProps) {
-  const layout = fanLayout(box);
+  const { job, known } = useJob();
+  const place = useRef<HTMLDivElement>(null);
+  const room = useWidth(place);
+  const layout = fanLayout(box, known.devices);
+  const metrics = new FanMetrics(layout, room, moving !== undefined);
   const labels = labelsOf(box);
-  const busTop = CABLE + STRANDS + MARKS;
-  const deviceTop = busTop + 12 + layout.joints.length * BUS;
-  const height = deviceTop + layout.devices.length * DEVICE + 8;
-  const width = Math.max(1, ...layout.groups.map((group) => group.to + 1)) * COLUMN;
-  const nameOf = (index: number) => {
-    const position = box.positions.find((entry) => entry.index === index);
-    return position ? words.existing[position.existing] : '';
-  };
   const isClashing = (at: number) => {
     const id = layout.columns.find((column) => column.at === at)?.conductor.id;
     return id !== undefined && clashing.has(id);
   };
-
   return (
-    <div className="overflow-x-auto pb-1">
-      <div className="relative" style={{ width, height }}>
-        <svg
-          aria-hidden="true"
-          width={width}
-          height={height}
-          className="absolute inset-0 text-ink"
-          style={{ fontFamily: 'var(--font-sans)' }}
-        >
-          {layout.columns.map((column) => (
-            <ColumnDrawing
-              key={column.conductor.id}
-              column={column}
-              x={centre(column.at)}
-              layout={layout}
-              busTop={busTop}
-              deviceTop={deviceTop}
-              from={sheath(layout, column.at)}
-            />
-          ))}
-          {layout.joints.map((joint) => (
-            <JointDrawing
-              key={joint.jointId}
-              joint={joint}
-              y={busTop + 12 + joint.row * BUS}
-              clashes={joint.members.some(isClashing)}
-            />
-          ))}
-          {layout.devices.map((device) => (
-            <DeviceDrawing
-              key={device.position}
-              device={device}
-              y={deviceTop + device.row * DEVICE}
-              name={nameOf(device.position)}
-            />
-          ))}
-        </svg>
-
+    <div ref={place} className="board overflow-x-auto rounded-lg">
+      <div className="relative mx-auto" style={{ width: metrics.width, height: metrics.height }}>
+        <FanPicture box={box} words={words} metrics={metrics} held={held} isClashing={isClashing} />
         {layout.groups.map((group) => (
-          <CableHead key={group.cableId ?? 'made'} group={group} onCable={onCable} />
+          <CableHead
+            key={group.cableId ?? 'made'}
+            group={group}
+            metrics={metrics}
+            says={group.cableId === null ? '' : cableWords(box, group.cableId, job)}
+            onCable={onCable}
+          />
         ))}
-
-        {layout.columns.map((column) => {
+        {layout.columns.map((column, at) => {
           const { id } = column.conductor;
           const label = labels.get(id);
           const clashes = clashing.has(id);
           const clash = clashes ? ', which cannot stand beside what it is joined with' : '';
+          const isHeld = held.includes(id);
+          // The whole fan is one stop of the keyboard: arrows go from conductor to conductor.
+          const isStop = held.length > 0 ? held[0] === id : at === 0;
           return (
             <button
               key={id}
               type="button"
-              aria-pressed={held === id}
-              aria-label={inWords(column, label, words, layout, said?.get(id)) + clash}
+              tabIndex={isStop ? 0 : -1}
+              aria-pressed={isHeld}
+              aria-label={inWords(column, label, said?.get(id), { box, job, words, layout }) + clash}
               data-conductor={id}
               onClick={() => onHold(id)}
               className={classes(
-                'absolute flex scroll-mb-64 items-end justify-center rounded-md pb-1 lg:scroll-mb-44',
-                held === id ? 'border-2 border-ink bg-ink/10' : 'border border-transparent hover:bg-ink/5',
+                'absolute flex items-end justify-center rounded-md pb-1',
+                isHeld ? 'outline-3 -outline-offset-2 outline-ink' : 'hover:bg-lit/40',
               )}
-              style={{ left: column.at * COLUMN + 1, top: CABLE, width: COLUMN - 2, height: STRANDS + MARKS }}
+              style={{
+                left: column.at * metrics.column + 1,
+                top: CABLE,
+                width: metrics.column - 2,
+                height: STRANDS + MARKS,
+              }}
             >
               {probes.includes(id) && <ProbeMark number={probes.indexOf(id) + 1} />}
               {column.made ? (
-                <span className="mb-1 text-xs text-soft">tail</span>
+                <span className="mb-1 text-sm">pigtail</span>
               ) : (
                 <ColumnMark label={label} said={said?.get(id)} clashes={clashes} />
               )}
             </button>
           );
         })}
+        {moving && <MovingEnds box={box} layout={layout} metrics={metrics} touch={moving} />}
       </div>
     </div>
   );
 }
 
-/** `black, 14 AWG, on terminal a of position 1: line`. The drawing in words. */
-export function inWords(
-  column: FanColumn,
-  label: Label | undefined,
-  words: Words,
-  layout: FanLayout,
-  said?: SaidRole,
-): string {
-  const { conductor } = column;
-  const ends = column.ends.map((end) => {
-    const joint = layout.joints.find((entry) => entry.jointId === end.joint);
-    if (joint) return `in joint ${joint.number}`;
-    if (end.position !== undefined) return `on terminal ${end.terminal} of position ${end.position}`;
-    return end.boxScrew ? 'on the box' : 'capped';
-  });
-  const where = ends.length > 0 ? ends.join(' and ') : 'passes through';
-  const told = label
-    ? words.roles[label.role]
-    : said && said.grade !== 'guess'
-      ? `${words.roles[said.role]}, ${said.grade} by readings`
-      : words.roles.unknown;
-  const against =
-    label && said && said.grade !== 'guess' && said.role !== label.role
-      ? `, against the readings, which say ${words.roles[said.role]}`
-      : '';
-  const role = column.made ? 'made here' : `${told}${against}`;
-  return `${COLOUR_WORDS[conductor.colour]}, ${wireSizeText(conductor.size)}, ${where}: ${role}`;
+/**
+ * What is drawn, back to front: what is in hand, ends of joints under their connectors, the rest over them.
+ */
+function FanPicture({
+  box,
+  words,
+  metrics,
+  held,
+  isClashing,
+}: {
+  box: Box;
+  words: Words;
+  metrics: FanMetrics;
+  held: readonly string[];
+  isClashing: (at: number) => boolean;
+}) {
+  const { layout } = metrics;
+  const rowOf = (column: FanColumn) =>
+    Math.max(
+      -1,
+      ...column.ends.map((end) =>
+        end.position !== undefined
+          ? layout.joints.length
+          : (layout.joints.find(({ jointId }) => jointId === end.joint)?.row ?? -1),
+      ),
+    );
+  const endsOf = (row: number) =>
+    layout.columns
+      .filter((column) => rowOf(column) === row)
+      .map((column) => <EndDrawing key={column.conductor.id} column={column} metrics={metrics} />);
+  const nameOf = (index: number) => {
+    const position = box.positions.find((entry) => entry.index === index);
+    return position ? words.existing[position.existing] : '';
+  };
+  return (
+    <svg
+      aria-hidden="true"
+      width={metrics.width}
+      height={metrics.height}
+      className="absolute inset-0"
+      style={{ fontFamily: 'var(--font-sans)' }}
+    >
+      <FanDefinitions />
+      {layout.columns
+        .filter(({ conductor }) => held.includes(conductor.id))
+        .map(({ at, conductor }) => (
+          <rect
+            key={conductor.id}
+            x={at * metrics.column + 1}
+            y={CABLE}
+            width={metrics.column - 2}
+            height={metrics.height - CABLE - 4}
+            rx="6"
+            fill="var(--lit)"
+          />
+        ))}
+      {layout.columns.map((column) => (
+        <SheathDrawing key={column.conductor.id} column={column} metrics={metrics} />
+      ))}
+      {endsOf(-1)}
+      {layout.joints.map((joint) => (
+        <g key={joint.jointId}>
+          {endsOf(joint.row)}
+          <JointDrawing joint={joint} metrics={metrics} clashes={joint.members.some(isClashing)} />
+        </g>
+      ))}
+      {layout.devices.map((device) => (
+        <DeviceDrawing
+          key={device.position}
+          device={device}
+          metrics={metrics}
+          name={nameOf(device.position)}
+        />
+      ))}
+      {endsOf(layout.joints.length)}
+    </svg>
+  );
 }

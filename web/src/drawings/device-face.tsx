@@ -46,7 +46,7 @@ export function DeviceFace({ device, units }: { device: Device; units: UnitSyste
         stroke="var(--ink)"
         strokeWidth={2}
       />
-      <text x={2} y={total + 18} fontSize={13} fill="var(--soft)">
+      <text x={2} y={total + 18} fontSize={14} fill="var(--soft)">
         {length(body.width)} x {length(body.height)}, {length(body.depth)} deep
       </text>
       {terminals.map((terminal, at) => {
@@ -84,7 +84,7 @@ export function DeviceFace({ device, units }: { device: Device; units: UnitSyste
             <text x={width + LEAD + 6} y={y - 1} fontSize={14} fontWeight={700} fill="var(--ink)">
               {terminal.mark ?? terminal.id}
             </text>
-            <text x={width + LEAD + 6} y={y + 12} fontSize={11.5} fill="var(--soft)">
+            <text x={width + LEAD + 6} y={y + 14} fontSize={14} fill="var(--soft)">
               {[terminal.role, terminal.size, terminal.strip ? `strip ${length(terminal.strip)}` : '']
                 .filter(Boolean)
                 .join(', ')}

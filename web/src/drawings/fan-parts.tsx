@@ -1,56 +1,52 @@
 import type { Label, Role } from '@inventario/core';
-import { Plus } from 'lucide-react';
+import { MoreVertical } from 'lucide-react';
 import type { FanColumn, FanLayout } from './fan-layout.js';
-import { RoleMark } from './role-mark.js';
-import { Strand } from './strand.js';
+import { BUS, CABLE, DEVICE, type FanMetrics, STRANDS } from './fan-metrics.js';
+import { certaintyOf, RoleMark } from './role-mark.js';
+import { Collar, Strand } from './strand.js';
 
-export const COLUMN = 50;
-export const CABLE = 44;
-export const STRANDS = 66;
-export const MARKS = 46;
-export const BUS = 24;
-export const DEVICE = 46;
-
-/** What the readings make of a conductor. */
+/** What the readings make of a conductor, or another box like this one had it. */
 export interface SaidRole {
   role: Role;
   grade: 'guess' | 'indicated' | 'confirmed';
+  traveler?: number | undefined;
 }
 
-export const centre = (column: number) => column * COLUMN + COLUMN / 2;
-
+/** A connector over the ends of its members: hatched, with its number. */
 export function JointDrawing({
   joint,
-  y,
+  metrics,
   clashes,
 }: {
   joint: FanLayout['joints'][number];
-  y: number;
+  metrics: FanMetrics;
   clashes: boolean;
 }) {
+  const y = metrics.jointY(joint.row);
+  const [from, to] = [metrics.centre(joint.from) - 15, metrics.centre(joint.to) + 15];
   return (
     <g>
-      <line
-        x1={centre(joint.from)}
-        x2={centre(joint.to)}
-        y1={y}
-        y2={y}
-        stroke={clashes ? 'var(--stop)' : 'currentColor'}
-        strokeWidth={clashes ? 5 : 2.5}
-        strokeDasharray={clashes ? '8 4' : undefined}
+      <rect
+        x={from}
+        y={y - 10}
+        width={to - from}
+        height="20"
+        rx="10"
+        fill="var(--joint)"
+        stroke={clashes ? 'var(--stop)' : 'var(--joint)'}
+        strokeWidth={clashes ? 4 : 1}
       />
-      {joint.members.map((member) => (
-        <circle key={member} cx={centre(member)} cy={y} r="5" fill="currentColor" />
-      ))}
+      <rect x={from} y={y - 10} width={to - from} height="20" rx="10" fill="url(#connector)" />
       <text
-        x={centre(joint.from) + 9}
-        y={y - 4}
-        fontSize="11"
-        fontWeight="600"
-        fill="currentColor"
+        x={metrics.centre(joint.from) + metrics.column / 2}
+        y={y + 5}
+        textAnchor="middle"
+        fontSize="15"
+        fontWeight="700"
+        fill="var(--onjoint)"
         paintOrder="stroke"
-        stroke="var(--sheet)"
-        strokeWidth="4"
+        stroke="var(--joint)"
+        strokeWidth="5"
       >
         {joint.number}
       </text>
@@ -58,26 +54,51 @@ export function JointDrawing({
   );
 }
 
+/** The hatching of connectors. */
+export function FanDefinitions() {
+  return (
+    <defs>
+      <pattern
+        id="connector"
+        width="7"
+        height="7"
+        patternUnits="userSpaceOnUse"
+        patternTransform="rotate(45)"
+      >
+        <line x1="0" y1="0" x2="0" y2="7" stroke="#5d666c" strokeWidth="2" />
+      </pattern>
+    </defs>
+  );
+}
+
 /** What is written beside a screw, where the name of its terminal is too long for it. */
-const SCREW_WORDS: Readonly<Record<string, string>> = { common: 'com', ground: 'gnd' };
+const SCREW_WORDS: Readonly<Record<string, string>> = {
+  common: 'com',
+  ground: 'gnd',
+  neutral: 'N',
+  neutral2: 'N2',
+  hot: 'hot',
+};
 
 export function DeviceDrawing({
   device,
-  y,
+  metrics,
   name,
 }: {
   device: FanLayout['devices'][number];
-  y: number;
+  metrics: FanMetrics;
   name: string;
 }) {
+  const y = metrics.screwY(device.row);
+  const x = metrics.centre(device.from) - 21;
   return (
     <g>
       <rect
-        x={centre(device.from) - 20}
-        y={y + 10}
-        width={centre(device.to) - centre(device.from) + 40}
-        height={DEVICE - 14}
-        rx="4"
+        x={x}
+        y={y}
+        width={metrics.centre(device.to) - metrics.centre(device.from) + 42}
+        height={DEVICE - 12}
+        rx="5"
         fill="var(--well)"
         stroke="currentColor"
         strokeWidth="1.4"
@@ -85,20 +106,30 @@ export function DeviceDrawing({
       {device.screws.map((screw) => (
         <g key={`${screw.terminal}${screw.column}`}>
           <circle
-            cx={centre(screw.column)}
-            cy={y + 10}
+            cx={metrics.centre(screw.column)}
+            cy={y}
             r="7"
-            fill="var(--sheet)"
+            fill={screw.free ? 'var(--board)' : 'var(--sheet)'}
             stroke="currentColor"
-            strokeWidth="1.4"
+            strokeWidth="1.6"
+            strokeDasharray={screw.free ? '3 2' : undefined}
           />
-          <path d={`M${centre(screw.column) - 4} ${y + 10}h8`} stroke="currentColor" strokeWidth="1.6" />
-          <text x={centre(screw.column) + 10} y={y + 25} fontSize="11" fontWeight="600" fill="currentColor">
+          {!screw.free && (
+            <path d={`M${metrics.centre(screw.column) - 4} ${y}h8`} stroke="currentColor" strokeWidth="1.8" />
+          )}
+          <text
+            x={metrics.centre(screw.column)}
+            y={y + 21}
+            textAnchor="middle"
+            fontSize="14"
+            fontWeight="600"
+            fill="currentColor"
+          >
             {SCREW_WORDS[screw.terminal] ?? screw.terminal}
           </text>
         </g>
       ))}
-      <text x={centre(device.from) - 14} y={y + 37} fontSize="11" fill="currentColor">
+      <text x={x + 6} y={y + 37} fontSize="14" fill="currentColor">
         {device.position} {name}
       </text>
     </g>
@@ -107,46 +138,55 @@ export function DeviceDrawing({
 
 export function CableHead({
   group,
+  metrics,
+  says,
   onCable,
 }: {
   group: FanLayout['groups'][number];
+  metrics: FanMetrics;
+  /** `feed A, breaker 7`. */
+  says: string;
   onCable: (cableId: string) => void;
 }) {
-  const { cableId, from, to, label } = group;
+  const { cableId, from, to, letter, word } = group;
+  const style = { left: from * metrics.column + 2, width: (to - from + 1) * metrics.column - 4 };
+  if (cableId === null)
+    return (
+      <div
+        className="absolute top-0 flex h-11 items-center justify-center text-center text-sm leading-none"
+        style={style}
+      >
+        {word}
+      </div>
+    );
   return (
-    <div className="absolute top-0 px-0.5" style={{ left: from * COLUMN, width: (to - from + 1) * COLUMN }}>
-      {cableId === null ? (
-        <div className="flex h-11 items-center justify-center text-center text-sm leading-none text-soft">
-          {label}
-        </div>
-      ) : (
-        <button
-          type="button"
-          onClick={() => onCable(cableId)}
-          className="flex h-11 w-full items-center justify-center gap-1 truncate rounded-t-md border-2 border-b-0 border-ink bg-well px-1 text-sm font-semibold"
-        >
-          <span className="truncate">{label}</span>
-          <Plus aria-hidden className="size-3.5 shrink-0" />
-          <span className="sr-only">, cable: change it or add a conductor</span>
-        </button>
-      )}
-    </div>
+    <button
+      type="button"
+      onClick={() => onCable(cableId)}
+      style={style}
+      className="absolute top-0 flex h-11 items-center justify-center gap-1 rounded-t-lg border-2 border-b-0 border-ink bg-well px-1 text-sm font-semibold"
+    >
+      {letter && <span className="text-lg font-bold">{letter}</span>}
+      <span className="truncate">{word}</span>
+      <MoreVertical aria-hidden className="size-4 shrink-0" />
+      <span className="sr-only">{says}: change it or add a conductor</span>
+    </button>
   );
 }
 
 /** Where a lead of the proposed test goes. */
 export function ProbeMark({ number }: { number: number }) {
   return (
-    <svg aria-hidden="true" viewBox="0 0 20 20" className="absolute top-1 size-5 text-ink">
-      <path d="M10 18L4 4h12z" fill="var(--sheet)" stroke="currentColor" strokeWidth="2.4" />
-      <text x="10" y="12" textAnchor="middle" fontSize="8" fontWeight="700" fill="currentColor">
+    <svg aria-hidden="true" viewBox="0 0 30 30" className="absolute -top-2 -right-1 size-7.5 text-ink">
+      <path d="M15 28L3 4h24z" fill="var(--sheet)" stroke="currentColor" strokeWidth="2" />
+      <text x="15" y="17" textAnchor="middle" fontSize="14" fontWeight="700" fill="currentColor">
         {number}
       </text>
     </svg>
   );
 }
 
-/** The installer's flag, else what the readings say; a flag against the evidence is marked. */
+/** The installer's label, else what the readings say; a label against the evidence is marked. */
 export function ColumnMark({
   label,
   said,
@@ -156,103 +196,99 @@ export function ColumnMark({
   said: SaidRole | undefined;
   clashes: boolean;
 }) {
-  if (label) {
-    const against = said !== undefined && said.grade !== 'guess' && said.role !== label.role;
+  const badge = (text: string, stop: boolean) => (
+    <span
+      className={
+        stop
+          ? 'absolute -top-2 -left-2 rounded-full border-2 border-stop bg-sheet px-1 text-sm leading-tight font-bold text-stop'
+          : 'absolute -top-2 -right-2 rounded-full border-2 border-ink bg-sheet px-1 text-sm leading-tight font-bold'
+      }
+    >
+      {text}
+    </span>
+  );
+  if (!label || label.role === 'unknown')
     return (
-      <span className="relative">
-        <RoleMark role={label.role} traveler={label.traveler} size={34} />
-        {clashes && (
-          <span className="absolute -top-2 -left-2 rounded-full border-2 border-stop bg-sheet px-1 text-xs leading-tight font-bold text-stop">
-            ✕
-          </span>
-        )}
-        {against && (
-          <span className="absolute -top-2 -right-2 rounded-full border-2 border-ink bg-sheet px-1 text-xs leading-tight font-bold">
-            ≠
-          </span>
-        )}
-      </span>
-    );
-  }
-  return <RoleMark role={said?.role ?? 'unknown'} size={34} certainty={said?.grade ?? 'labelled'} />;
-}
-
-/** Where a conductor leaves its sheath: drawn together at the cable's middle, as they do. */
-export function sheath(layout: FanLayout, column: number): number {
-  const group = layout.groups.find((entry) => column >= entry.from && column <= entry.to);
-  if (!group) return centre(column);
-  const middle = (centre(group.from) + centre(group.to)) / 2;
-  return middle + (centre(column) - middle) * 0.28;
-}
-
-export function ColumnDrawing({
-  column,
-  x,
-  from,
-  layout,
-  busTop,
-  deviceTop,
-}: {
-  column: FanColumn;
-  x: number;
-  from: number;
-  layout: FanLayout;
-  busTop: number;
-  deviceTop: number;
-}) {
-  const { colour } = column.conductor;
-  const ys = column.ends.map((end) => {
-    const joint = layout.joints.find((entry) => entry.jointId === end.joint);
-    if (joint) return busTop + 12 + joint.row * BUS;
-    const device = layout.devices.find((entry) => entry.position === end.position);
-    return device ? deviceTop + device.row * DEVICE + 10 : busTop + 14;
-  });
-  if (column.made)
-    return (
-      <Strand
-        d={`M${x} ${Math.min(...ys)}V${Math.max(...ys, Math.min(...ys) + 14)}`}
-        colour={colour}
-        width={6}
+      <RoleMark
+        role={said?.role ?? 'unknown'}
+        traveler={said?.traveler}
+        size={34}
+        certainty={said?.grade ?? 'guess'}
       />
     );
-  const [end] = column.ends;
-  const bottom = ys[0] ?? busTop - MARKS;
-  // The mark hides the strand's middle: it goes on below it.
+  const against = said !== undefined && said.grade !== 'guess' && said.role !== label.role;
+  return (
+    <span className="relative">
+      <RoleMark role={label.role} traveler={label.traveler} size={34} certainty={certaintyOf(label)} />
+      {clashes && badge('✕', true)}
+      {against && badge('≠', false)}
+    </span>
+  );
+}
+
+/** The upper part of a conductor: from its sheath to its mark. */
+export function SheathDrawing({ column, metrics }: { column: FanColumn; metrics: FanMetrics }) {
+  if (column.made) return null;
+  const [from, x] = [metrics.sheath(column.at), metrics.centre(column.at)];
+  const { colour } = column.conductor;
   return (
     <g>
       <Strand
-        d={`M${from} ${CABLE}C${from} ${CABLE + 34} ${x} ${CABLE + 26} ${x} ${CABLE + STRANDS}`}
+        d={`M${from} ${CABLE}c0 24 ${x - from} 14 ${x - from} 34V${CABLE + STRANDS + 4}`}
         colour={colour}
       />
-      {end && <Strand d={`M${x} ${busTop - 4}V${bottom}`} colour={colour} width={6} />}
+      <Collar x={x} y={CABLE + 42} colour={colour} />
+    </g>
+  );
+}
+
+/** The lower part: from below its mark to where it ends. It passes in front of what it is not part of. */
+export function EndDrawing({ column, metrics }: { column: FanColumn; metrics: FanMetrics }) {
+  const { colour } = column.conductor;
+  const x = metrics.centre(column.at);
+  const first = metrics.endAt(column, 0);
+  const second = metrics.endAt(column, 1);
+  if (column.made) {
+    const top = Math.min(first.y, second.y);
+    const d =
+      column.second === null
+        ? `M${x} ${top}V${Math.max(first.y, second.y, top + 14)}`
+        : `M${first.x} ${first.y}V${top - BUS + 6}H${second.x}V${second.y}`;
+    return (
+      <g key={d} className="settle">
+        <Strand d={d} colour={colour} width={7} clear />
+        <Collar
+          x={(first.x + second.x) / 2}
+          y={column.second === null ? top + 12 : top - BUS + 6}
+          colour={colour}
+        />
+      </g>
+    );
+  }
+  const [end] = column.ends;
+  const bottom = end ? first.y : metrics.busTop - 24;
+  return (
+    <g key={`${x} ${bottom}`} className="settle">
+      {end && (
+        <Strand d={`M${x} ${metrics.busTop - 4}V${bottom}`} colour={colour} width={7} clear={!end.capped} />
+      )}
       {end?.capped && (
-        <rect
-          x={x - 7}
-          y={bottom - 3}
-          width="14"
-          height="14"
-          rx="5"
-          fill="var(--sheet)"
+        <path
+          d={`M${x - 9} ${bottom - 6}h18v6a9 9 0 0 1 -18 0z`}
+          fill="var(--joint)"
           stroke="currentColor"
-          strokeWidth="1.6"
+          strokeWidth="1.4"
         />
       )}
       {end?.boxScrew && (
-        <g>
-          <path
-            d={`M${x - 10} ${bottom}h20M${x - 7} ${bottom + 5}h14M${x - 4} ${bottom + 10}h8`}
-            stroke="currentColor"
-            strokeWidth="2"
-          />
-        </g>
+        <path
+          d={`M${x - 11} ${bottom + 2}h22M${x - 7} ${bottom + 8}h14M${x - 4} ${bottom + 14}h8`}
+          stroke="currentColor"
+          strokeWidth="2.4"
+        />
       )}
       {!end && (
-        <path
-          d={`M${x - 8} ${busTop - MARKS + 6}q8 16 16 0`}
-          fill="none"
-          stroke="currentColor"
-          strokeWidth="2"
-        />
+        <path d={`M${x - 9} ${bottom}q9 18 18 0`} fill="none" stroke="currentColor" strokeWidth="2.4" />
       )}
     </g>
   );

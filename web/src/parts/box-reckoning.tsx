@@ -1,54 +1,47 @@
 import { Disclosure, DisclosureButton, DisclosurePanel } from '@headlessui/react';
 import {
-  type Blocker,
   type Box,
   type BoxAssessment,
-  type BoxProgress,
   blockerText,
   ESTIMATE_NOTE,
   fillLineWords,
   lengthText,
   placeKey,
-  putPart,
   ruleNote,
   type UnitSystem,
   volumeText,
 } from '@inventario/core';
 import { ChevronRight, CircleCheck, CircleHelp, CircleSlash2 } from 'lucide-react';
 import type { ReactNode } from 'react';
-import { Link } from 'react-router';
-import { instant, newId } from '../data/ids.js';
 import { type House, useHouse, useJob } from '../data/job-context.js';
 import { useUnits } from '../data/preferences.js';
-import { Button } from '../ui/button.js';
 import { AgainstAdvice } from './against-advice.js';
 import { OwnFigures } from './own-figures.js';
-import { paths } from './paths.js';
 
 /** A few words for the bar at the bottom of a phone. */
 export function glanceAt(house: House | null, boxId: string): string {
   const reckoning = house?.get(boxId);
   if (!reckoning) return 'Being worked out';
   const { planned: assessment, progress } = reckoning;
-  const fill = assessment.verdict === 'over' ? 'Over-full' : assessment.verdict === 'ok' ? 'Fill ok' : '';
+  const fill =
+    assessment.verdict === 'over' ? 'Box fill exceeded' : assessment.verdict === 'ok' ? 'Box fill OK' : '';
   const next = progress.blockers.find((blocker) => blocker.stage === progress.next);
   return [fill, next ? `next: ${blockerText(next)}` : 'done'].filter(Boolean).join(' · ');
 }
 
-/** What the engines say about the box in hand, the one next action on top. */
+/** What the engines say about the box in hand: verdicts, and what they rest on. */
 export function BoxReckoning({ box, identify }: { box: Box; identify?: ReactNode }) {
   const { job, known } = useJob();
   const units = useUnits(job);
   const house = useHouse();
   const reckoning = house?.get(box.id);
-  if (!reckoning) return <p>Being worked out …</p>;
-  const { found, planned, progress } = reckoning;
+  if (!reckoning) return <p>The box is being worked out …</p>;
+  const { found, planned } = reckoning;
   const chosen = box.positions.some(
     (position) => known.selections.get(placeKey(box.id, position.index))?.deviceId,
   );
   return (
     <div className="flex flex-col gap-4">
-      <NextAction box={box} progress={progress} />
       <AgainstAdvice boxes={[box]} />
       {identify}
       <Fill title={chosen ? 'Box fill, as found' : 'Box fill'} result={found} units={units} open={!chosen} />
@@ -59,106 +52,6 @@ export function BoxReckoning({ box, identify }: { box: Box; identify?: ReactNode
         disconnected.
       </p>
     </div>
-  );
-}
-
-const FOCUS: Partial<Record<Blocker['code'], string>> = {
-  'volume-not-read': 'input[name="volume"]',
-  'depth-not-read': 'input[name="depth"]',
-};
-const ACTIONS: Record<Blocker['code'], string> = {
-  stopped: 'Have what stops the work put right',
-  'labels-clash': 'Settle the labels that exclude each other',
-  'no-conductors': 'Record the cables and conductors',
-  'no-positions': 'Record the positions',
-  'volume-not-read': 'Read the volume marked in the box',
-  'depth-not-read': 'Measure the depth inside',
-  'loads-not-named': 'Say what each position works',
-  'no-circuit': 'Name the circuit that feeds the box',
-  'not-identified': 'Label the conductors',
-  'not-chosen': 'Choose a device',
-  'over-full': 'Find a device or box that is not over-full',
-  'too-deep': 'Find a device that is not too deep',
-  'not-mounted': 'Wire and mount it, then record it here',
-  'not-paired': 'Pair it',
-  'pairing-failed': 'Try to pair it again',
-};
-
-/** The one touch that goes on from a blocker: where it leads, what it records, or which field it asks for. */
-function Action({
-  box,
-  code,
-  position,
-}: {
-  box: Box;
-  code: keyof typeof ACTIONS;
-  /** Where a device is to be chosen. */
-  position: number | undefined;
-}) {
-  const { job, apply } = useJob();
-  const does = ACTIONS[code];
-  const recordMounted = () => {
-    const id = newId();
-    apply(
-      [putPart('event', id, { id, kind: 'mounted', boxId: box.id, at: instant() })],
-      `${box.name} wired and mounted`,
-    );
-  };
-  if (code === 'not-mounted')
-    return (
-      <>
-        <p className="text-sm">
-          Wire it dead: breaker off and locked, proved dead at the face and again with the device out.
-        </p>
-        <Button kind="main" onClick={recordMounted}>
-          Record: wired and mounted
-        </Button>
-      </>
-    );
-  if (code === 'not-paired' || code === 'pairing-failed')
-    return <ActionLink to={paths.pair(job.id)}>{does}</ActionLink>;
-  if ((code === 'not-chosen' || code === 'over-full' || code === 'too-deep') && position !== undefined)
-    return <ActionLink to={paths.place(job.id, box.id, position)}>{does}</ActionLink>;
-  const field = FOCUS[code];
-  if (!field) return <p className="font-semibold">{does}</p>;
-  return (
-    <Button kind="main" onClick={() => document.querySelector<HTMLInputElement>(field)?.focus()}>
-      {does}
-    </Button>
-  );
-}
-
-function NextAction({ box, progress }: { box: Box; progress: BoxProgress }) {
-  const { known } = useJob();
-  const next = progress.blockers.find((blocker) => blocker.stage === progress.next);
-  if (!next)
-    return <p className="rounded-md border-2 border-ink bg-sheet p-3 font-semibold">This box is done.</p>;
-  const open = box.positions.find(
-    (position) => position.need?.smart && !known.selections.has(placeKey(box.id, position.index)),
-  );
-  const target =
-    next.code === 'not-chosen' && open ? open : box.positions.find((position) => position.need?.smart);
-  const rest = progress.blockers.filter((blocker) => blocker !== next && blocker.stage === progress.next);
-  return (
-    <section aria-label="Next" className="flex flex-col gap-2 rounded-md border-2 border-ink bg-sheet p-3">
-      <h2 className="text-sm font-semibold text-soft">Next, before it counts as {next.stage}</h2>
-      <Action box={box} code={next.code} position={target?.index} />
-      <p className="text-sm text-soft">
-        {blockerText(next)}
-        {rest.length > 0 && `; then ${rest.map(blockerText).join('; ')}`}
-      </p>
-    </section>
-  );
-}
-
-function ActionLink({ to, children }: { to: string; children: ReactNode }) {
-  return (
-    <Link
-      to={to}
-      className="flex min-h-11 items-center justify-center rounded-md bg-strong px-3 font-semibold text-onstrong"
-    >
-      {children}
-    </Link>
   );
 }
 
@@ -211,8 +104,8 @@ function Fill({
 }) {
   const { usedMl, capacityMl, remainingMl } = result;
   const word = {
-    ok: 'Closes by the count',
-    over: 'Over-full',
+    ok: 'OK',
+    over: 'Exceeded',
     'no-rule':
       result.method === 'none'
         ? 'No count applies'

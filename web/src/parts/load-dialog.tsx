@@ -53,7 +53,7 @@ export function LoadDialog({
   return (
     <RecordForm
       title={before ? 'Change the load' : 'Add a load'}
-      save={before ? 'Keep the change' : 'Add the load'}
+      save={before ? 'Done' : 'Add the load'}
       form={form}
       onSave={save}
       onClose={onClose}

@@ -1,10 +1,17 @@
 import { useEffect, useRef } from 'react';
+import { usePreferences } from '../data/preferences.js';
 import { Dialog } from '../ui/dialog.js';
+import { Toggle } from '../ui/toggle.js';
 
 export type Shortcuts = Readonly<Record<string, () => void>>;
 
-/** Keys that act while nothing is being typed. `mod+z` is Ctrl or Command. */
+/**
+ * Keys that act while nothing is being typed. `mod+z` is Ctrl or Command. Single letters can be switched off.
+ */
 export function useShortcuts(shortcuts: Shortcuts): void {
+  const { singleKeys } = usePreferences();
+  const letters = useRef(singleKeys);
+  letters.current = singleKeys;
   const current = useRef(shortcuts);
   current.current = shortcuts;
   useEffect(() => {
@@ -13,14 +20,17 @@ export function useShortcuts(shortcuts: Shortcuts): void {
       const target = event.target as HTMLElement;
       const typing =
         target.closest(
-          'input, textarea, select, [contenteditable], [role="listbox"], [role="menu"], [role="radiogroup"], [role="dialog"]',
+          'input, textarea, select, [contenteditable], [role="listbox"], [role="menu"], [role="dialog"]',
         ) !== null;
+      // Arrows choose within a row of options; letters mean nothing there.
+      const choosing = event.key.length > 1 && target.closest('[role="radiogroup"]') !== null;
       const mod = event.ctrlKey || event.metaKey;
       const shift = mod && event.shiftKey ? 'shift+' : '';
       const pressed = event.key.length === 1 ? event.key.toLowerCase() : event.key;
       const key = `${mod ? 'mod+' : ''}${shift}${pressed}`;
+      if (!mod && key.length === 1 && !letters.current) return;
       const run = current.current[key];
-      if (!run || (typing && !mod) || (mod && target.closest('input, textarea'))) return;
+      if (!run || ((typing || choosing) && !mod) || (mod && target.closest('input, textarea'))) return;
       event.preventDefault();
       run();
     };
@@ -38,12 +48,14 @@ const LISTED: [string, string][] = [
   ['O W', 'line on to elsewhere, line from another switch'],
   ['1 2', 'traveler 1, traveler 2'],
   ['X', 'spare'],
-  ['U', 'not told'],
-  ['E', 'correct the conductor in hand'],
+  ['U', 'not labelled'],
+  ['E', 'edit the conductor in hand'],
+  ['Esc', 'put it down'],
   ['?', 'this list'],
 ];
 
 export function ShortcutHelp({ open, onClose }: { open: boolean; onClose: () => void }) {
+  const { singleKeys, setSingleKeys } = usePreferences();
   return (
     <Dialog title="Keys" open={open} onClose={onClose}>
       <dl className="grid grid-cols-[auto_1fr] gap-x-6 gap-y-2">
@@ -54,7 +66,8 @@ export function ShortcutHelp({ open, onClose }: { open: boolean; onClose: () => 
           </div>
         ))}
       </dl>
-      <p className="mt-4 text-sm text-soft">They act while nothing is being typed.</p>
+      <p className="mt-4 mb-2 text-sm text-soft">They act while nothing is being typed.</p>
+      <Toggle label="Single letters act" on={singleKeys} onToggle={setSingleKeys} />
     </Dialog>
   );
 }

@@ -61,7 +61,7 @@ export function StopCard({ box, only, search = true }: { box: Box; only?: Stop['
                       <p>
                         <strong>{STOP_WORDS[stop.code].name}.</strong>{' '}
                         {stop.conductorIds.length > 0 &&
-                          `${stop.conductorIds.map((id) => conductorWords(box, id)).join(', ')}. `}
+                          `${stop.conductorIds.map((id) => conductorWords(box, id, job)).join(', ')}. `}
                         {STOP_WORDS[stop.code].says}
                       </p>
                       <PutRight box={box} stop={stop} />

@@ -5,7 +5,7 @@ import { classes } from './classes.js';
 const KINDS = {
   /** The one main action of a view. */
   main: 'bg-strong text-onstrong border-strong font-semibold',
-  plain: 'bg-sheet text-ink border-rule hover:border-ink',
+  plain: 'bg-sheet text-ink border-edge hover:border-ink',
   quiet: 'bg-transparent text-ink border-transparent hover:bg-well',
   stop: 'bg-sheet text-stop border-stop',
 } as const;

@@ -46,7 +46,7 @@ export function Segments<Value extends string | number>({
           <Radio
             key={String(option.value)}
             value={option.value}
-            className="flex min-h-11 cursor-pointer items-center gap-2 rounded-md border border-rule bg-sheet px-3 data-checked:border-strong data-checked:bg-strong data-checked:text-onstrong data-focus:outline-3 data-focus:outline-offset-2 data-focus:outline-ink"
+            className="flex min-h-11 cursor-pointer items-center gap-2 rounded-md border border-edge bg-sheet px-3 data-checked:border-ink data-checked:bg-well data-checked:font-bold data-checked:ring-2 data-checked:ring-ink data-focus:outline-3 data-focus:outline-offset-2 data-focus:outline-ink"
           >
             {option.picture}
             {option.label}
@@ -80,7 +80,7 @@ export function PickOne<Value extends string | number | null>({
     <HeadlessField className={classes('flex min-w-0 flex-col gap-1', className)}>
       <Label className={classes('text-sm font-semibold text-soft', hideLabel && 'sr-only')}>{label}</Label>
       <Listbox value={value} onChange={onChoice}>
-        <ListboxButton className="flex min-h-11 w-full items-center gap-2 rounded-md border border-rule bg-sheet px-3 text-left">
+        <ListboxButton className="flex min-h-11 w-full items-center gap-2 rounded-md border border-edge bg-sheet px-3 text-left">
           {current?.picture}
           <span className={classes('min-w-0 flex-1 truncate', !current && 'text-soft')}>
             {current?.label ?? placeholder}
@@ -135,7 +135,7 @@ export function PickSeveral({
     <HeadlessField className={classes('flex min-w-0 flex-col gap-1', className)}>
       <Label className="text-sm font-semibold text-soft">{label}</Label>
       <Listbox multiple value={[...values]} onChange={onChoice}>
-        <ListboxButton className="flex min-h-11 w-full items-center gap-2 rounded-md border border-rule bg-sheet px-3 text-left">
+        <ListboxButton className="flex min-h-11 w-full items-center gap-2 rounded-md border border-edge bg-sheet px-3 text-left">
           <span className={classes('min-w-0 flex-1 truncate', names.length === 0 && 'text-soft')}>
             {names.join(', ') || placeholder}
           </span>

@@ -38,6 +38,15 @@ export interface TableColumn<Row> {
   className?: string;
 }
 
+/** Every word of what is sought, in any order. */
+function hasWords(text: string, sought: string): boolean {
+  const lower = text.toLowerCase();
+  return sought
+    .toLowerCase()
+    .split(/\s+/)
+    .every((word) => lower.includes(word));
+}
+
 /**
  * Rows that are sorted by a touch on a heading and found by words. As they come they stand in the order
  * given.
@@ -77,69 +86,65 @@ export function DataTable<Row extends object>({
     getRowId: idOf,
     state: { globalFilter: search },
     getColumnCanGlobalFilter: () => true,
-    globalFilterFn: ({ original }, _, wanted) => {
-      const text = (words?.(original as Row) ?? '').toLowerCase();
-      return String(wanted)
-        .toLowerCase()
-        .split(/\s+/)
-        .every((word) => text.includes(word));
-    },
+    globalFilterFn: ({ original }, _, wanted) => hasWords(words?.(original as Row) ?? '', String(wanted)),
   });
   const shown = table.getRowModel().rows;
   return (
-    <table aria-label={label} className="w-full border-collapse">
-      <thead className={classes(hideHeads && 'sr-only')}>
-        <tr>
-          {table.getHeaderGroups().flatMap(({ headers }) =>
-            headers.map(({ column }) => {
-              const own = columns.find(({ id }) => id === column.id);
-              return own ? (
-                <Heading
-                  key={column.id}
-                  column={own}
-                  sorted={column.getIsSorted()}
-                  onSort={column.getToggleSortingHandler()}
-                />
-              ) : null;
-            }),
-          )}
-        </tr>
-      </thead>
-      <tbody>
-        {nothing && shown.length === 0 && (
+    <div className="relative overflow-x-auto print:overflow-visible">
+      <table aria-label={label} className="w-full border-collapse">
+        <thead className={classes(hideHeads && 'sr-only')}>
           <tr>
-            <td colSpan={columns.length} className="text-soft">
-              {nothing}
-            </td>
+            {table.getHeaderGroups().flatMap(({ headers }) =>
+              headers.map(({ column }) => {
+                const own = columns.find(({ id }) => id === column.id);
+                return own ? (
+                  <Heading
+                    key={column.id}
+                    column={own}
+                    sorted={column.getIsSorted()}
+                    onSort={column.getToggleSortingHandler()}
+                  />
+                ) : null;
+              }),
+            )}
           </tr>
-        )}
-        {shown.map(({ id, original }) => (
-          <tr
-            key={id}
-            id={id}
-            aria-label={nameOf?.(original)}
-            className={classes('border-t border-rule target:bg-sheet', rowClass?.(original))}
-          >
-            {columns.map((column) => {
-              const Cell = column.names ? 'th' : 'td';
-              return (
-                <Cell
-                  key={column.id}
-                  {...(column.names ? { scope: 'row' as const } : {})}
-                  className={classes(
-                    'py-1 pr-3 align-middle font-normal',
-                    column.align === 'right' ? 'text-right tabular-nums whitespace-nowrap' : 'text-left',
-                    column.className,
-                  )}
-                >
-                  {column.cell(original)}
-                </Cell>
-              );
-            })}
-          </tr>
-        ))}
-      </tbody>
-    </table>
+        </thead>
+        <tbody>
+          {nothing && shown.length === 0 && (
+            <tr>
+              <td colSpan={columns.length} className="text-soft">
+                {nothing}
+              </td>
+            </tr>
+          )}
+          {shown.map(({ id, original }) => (
+            <tr
+              key={id}
+              id={id}
+              aria-label={nameOf?.(original)}
+              className={classes('border-t border-rule target:bg-sheet', rowClass?.(original))}
+            >
+              {columns.map((column) => {
+                const Cell = column.names ? 'th' : 'td';
+                return (
+                  <Cell
+                    key={column.id}
+                    {...(column.names ? { scope: 'row' as const } : {})}
+                    className={classes(
+                      'py-1 pr-3 align-middle font-normal',
+                      column.align === 'right' ? 'text-right tabular-nums whitespace-nowrap' : 'text-left',
+                      column.className,
+                    )}
+                  >
+                    {column.cell(original)}
+                  </Cell>
+                );
+              })}
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </div>
   );
 }
 

@@ -9,7 +9,7 @@ import {
 } from 'react';
 import { classes } from './classes.js';
 
-const INPUT = 'min-h-11 w-full rounded-md border border-rule bg-sheet px-3 text-ink placeholder:text-soft';
+const INPUT = 'min-h-11 w-full rounded-md border border-edge bg-sheet px-3 text-ink placeholder:text-soft';
 
 /** A label above its control, with a hint or what is wrong below. */
 function Field({

@@ -16,8 +16,10 @@ export function Menu({
   entries,
   button,
   buttonClass,
+  icon: Icon = Ellipsis,
 }: {
   name: string;
+  icon?: LucideIcon;
   entries: readonly MenuEntry[];
   button?: ReactNode;
   buttonClass?: string;
@@ -31,13 +33,13 @@ export function Menu({
           buttonClass,
         )}
       >
-        {button ?? <Ellipsis aria-hidden className="size-5" />}
+        {button ?? <Icon aria-hidden className="size-5" />}
       </MenuButton>
       <MenuItems
         anchor={{ to: 'bottom end', gap: 4, padding: 8 }}
         className="z-50 min-w-48 rounded-md border border-rule bg-sheet py-1 shadow-lg focus:outline-none"
       >
-        {entries.map(({ label, icon: Icon, stop, onPick }) => (
+        {entries.map(({ label, icon: Picture, stop, onPick }) => (
           <MenuItem key={label}>
             <button
               type="button"
@@ -47,7 +49,7 @@ export function Menu({
                 stop && 'text-stop',
               )}
             >
-              {Icon && <Icon aria-hidden className="size-5" />}
+              {Picture && <Picture aria-hidden className="size-5" />}
               {label}
             </button>
           </MenuItem>

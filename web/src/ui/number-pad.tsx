@@ -7,6 +7,7 @@ import { Button } from './button.js';
  */
 export function NumberPad({
   unit,
+  least = 0,
   most,
   tooMuch,
   extra,
@@ -14,6 +15,7 @@ export function NumberPad({
   label,
 }: {
   unit: string;
+  least?: number;
   /** The largest number taken, and what is said of a larger one. */
   most: number;
   tooMuch: string;
@@ -25,7 +27,8 @@ export function NumberPad({
   const warning = useId();
   const value = Number(text);
   const over = value > most;
-  const usable = text !== '' && Number.isFinite(value) && value >= 0 && !over;
+  const under = text !== '' && value < least;
+  const usable = text !== '' && Number.isFinite(value) && value >= 0 && !over && !under;
   const type = (key: string) =>
     setText((before) => (key === '.' && before.includes('.') ? before : `${before}${key}`.slice(0, 8)));
   const enter = () => {
@@ -45,13 +48,13 @@ export function NumberPad({
         }
         onKeyDown={(event) => event.key === 'Enter' && enter()}
         placeholder={unit}
-        aria-invalid={over}
-        aria-describedby={over ? warning : undefined}
+        aria-invalid={over || under}
+        aria-describedby={over || under ? warning : undefined}
         className="min-h-12 rounded-md border-2 border-ink bg-ground px-3 text-right font-mono text-2xl"
       />
-      {over && (
-        <p id={warning} role="alert" className="font-semibold text-stop">
-          {tooMuch}
+      {(over || under) && (
+        <p id={warning} role={over ? 'alert' : undefined} className="font-semibold text-stop">
+          {over ? tooMuch : `At least ${least}.`}
         </p>
       )}
       <div className="grid grid-cols-3 gap-1">

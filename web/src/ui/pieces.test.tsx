@@ -88,12 +88,12 @@ describe('a menu', () => {
         name="More for Ash"
         entries={[
           { label: 'Copy it', onPick: () => done.push('copy') },
-          { label: 'Take it out', stop: true, onPick: () => done.push('out') },
+          { label: 'Delete it', stop: true, onPick: () => done.push('out') },
         ]}
       />,
     );
     press('More for Ash');
-    fireEvent.click(await screen.findByRole('menuitem', { name: 'Take it out' }));
+    fireEvent.click(await screen.findByRole('menuitem', { name: 'Delete it' }));
     expect(done).toEqual(['out']);
     await waitFor(() => expect(screen.queryByRole('menuitem')).toBeNull());
   });
@@ -133,7 +133,7 @@ describe('what is said at the foot of the screen', () => {
           type="button"
           onClick={() => say('It is out.', { label: 'Undo', run: () => setUndone(true) })}
         >
-          Take it out
+          Delete it
         </button>
         <button type="button" onClick={() => say('It is in.')}>
           Put it in
@@ -149,7 +149,7 @@ describe('what is said at the foot of the screen', () => {
         <Doing />
       </SayProvider>,
     );
-    press('Take it out');
+    press('Delete it');
     const said = screen.getByRole('status');
     expect(said).toHaveTextContent('It is out.');
     press('Undo', said);
@@ -163,7 +163,7 @@ describe('what is said at the foot of the screen', () => {
         <Doing />
       </SayProvider>,
     );
-    press('Take it out');
+    press('Delete it');
     press('Put it in');
     const said = screen.getByRole('status');
     expect(said).toHaveTextContent('It is in.');

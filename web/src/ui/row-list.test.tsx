@@ -30,7 +30,7 @@ test('a row is added, typed in and taken out; what is half typed stays with its 
   expect(screen.getByRole('status')).toHaveTextContent('1,2,7');
   fireEvent.change(field('row 2'), { target: { value: '2,' } });
   fireEvent.change(field('row 3'), { target: { value: 'seven' } });
-  fireEvent.click(screen.getByRole('button', { name: 'Take out row 1' }));
+  fireEvent.click(screen.getByRole('button', { name: 'Delete row 1' }));
   expect(screen.getByRole('status')).toHaveTextContent('2,7');
   // The slip is still where it was made, and the number before it stands.
   expect(field('row 2')).toHaveValue('seven');

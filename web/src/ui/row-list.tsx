@@ -48,7 +48,7 @@ export function RowList<Row>({
               )}
             </div>
             <Button kind="quiet" icon={Trash2} iconOnly onClick={() => takeOut(at)}>
-              Take out {nameOf(row, at)}
+              Delete {nameOf(row, at)}
             </Button>
           </li>
         ))}

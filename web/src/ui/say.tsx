@@ -8,7 +8,10 @@ interface Saying {
 
 const Context = createContext<(saying: Saying) => void>(() => {});
 
-/** Short word at the bottom of the screen about what was just done, with the way back. */
+/**
+ * Short word about what was just done, with the way back: at the foot of a desk's screen, at the head of a
+ * phone's, whose foot is the bar.
+ */
 export function SayProvider({ children }: { children: ReactNode }) {
   const [saying, setSaying] = useState<Saying | null>(null);
   useEffect(() => {
@@ -23,7 +26,7 @@ export function SayProvider({ children }: { children: ReactNode }) {
       {children}
       <div
         role="status"
-        className="pointer-events-none fixed inset-x-2 bottom-18 z-30 flex justify-center lg:bottom-4"
+        className="pointer-events-none fixed inset-x-2 top-26 z-30 flex justify-center lg:top-auto lg:bottom-4 print:hidden"
       >
         {saying && (
           <div className="pointer-events-auto flex min-h-12 items-center gap-3 rounded-md bg-strong px-4 text-onstrong shadow-lg">

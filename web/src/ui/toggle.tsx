@@ -14,7 +14,7 @@ export function Toggle({
       <Switch
         checked={on}
         onChange={onToggle}
-        className="group flex h-7 w-12 shrink-0 items-center rounded-full border border-rule bg-well p-0.5 data-checked:bg-strong"
+        className="group flex h-7 w-12 shrink-0 items-center rounded-full border border-edge bg-well p-0.5 data-checked:bg-strong"
       >
         <span
           aria-hidden

@@ -86,11 +86,11 @@ describe('a place', () => {
 });
 
 describe('the house', () => {
-  test('schools side by side; a device ruled out is in no plan; the plan is adopted', async () => {
+  test('strategies side by side, none that serves nothing; a device ruled out is in no plan; the plan is adopted', async () => {
     const { job: now } = await shown(exampleJob('shed'), <PlansView />, '/plans');
-    const table = await screen.findByRole('table', { name: 'Plans by school' });
+    const table = await screen.findByRole('table', { name: 'Plans by strategy' });
     expect(within(table).getByRole('row', { name: /^Places served/ })).toHaveTextContent(
-      '2 of 21 of 22 of 20 of 22 of 2',
+      /^Places served2 of 21 of 22 of 2$/,
     );
     expect(within(table).getByRole('row', { name: /^Cost/ })).toHaveTextContent('112.30');
     const places = screen.getByRole('region', { name: 'Place by place' });
@@ -145,10 +145,10 @@ test('materials: what is in hand is not bought again, and can be put back; the t
   const { job: now } = await shown(job, <MaterialsView />, '/materials');
   expect(screen.getByRole('region', { name: 'Trial unit' })).toHaveTextContent('its only place');
   const lineOf = () => screen.getAllByRole('row').find((row) => row.textContent?.includes('1 needed'));
-  press('All in hand', lineOf());
+  press('Mark as in hand', lineOf());
   expect(Object.values(now().inHand ?? {})).toEqual([1]);
-  expect(screen.getByText('Still to buy: 0.00 USD.')).toBeInTheDocument();
-  press('Not in hand after all', lineOf());
+  expect(screen.getByText('Still to buy: $0.00.')).toBeInTheDocument();
+  press('Not in hand', lineOf());
   expect(now().inHand).toEqual({});
 });
 
@@ -173,10 +173,10 @@ describe('the catalogue', () => {
     });
   });
 
-  test('a device of the job is not taken out from under it', async () => {
+  test('a device of the job is not deleted from under it', async () => {
     await catalogue('/catalogue/devices/pw-15');
     expect(await screen.findByText(/chosen for 1 place/)).toBeInTheDocument();
-    expect(screen.getByRole('button', { name: /^Take out/ })).toBeDisabled();
+    expect(screen.getByRole('button', { name: /^Delete/ })).toBeDisabled();
   });
 
   test('a hub changed in its form; its id stays what it was', async () => {

@@ -17,11 +17,11 @@ describe('a box being surveyed', () => {
   test('what is read off it is written down, and the count follows at once', async () => {
     const job = exampleJob('pantry');
     const { job: now } = await survey(job);
-    await waitFor(() => expect(screen.getAllByText('Closes by the count').length).toBeGreaterThan(0));
-    press('Change the enclosure');
+    await waitFor(() => expect(screen.getAllByText('OK').length).toBeGreaterThan(0));
+    press(/^Enclosure/);
     type('Marked in the box, in³', '9');
     expect(now().boxes[0]?.enclosure.capacity).toMatchObject({ from: 'marked', in3: 9 });
-    await waitFor(() => expect(screen.getAllByText(/over-full/i).length).toBeGreaterThan(0));
+    await waitFor(() => expect(screen.getAllByText(/exceeded/i).length).toBeGreaterThan(0));
     type('Depth inside', '2.5');
     expect(now().boxes[0]?.enclosure.depth).toBeCloseTo(63.5, 1);
   });
@@ -29,7 +29,7 @@ describe('a box being surveyed', () => {
   test('a slip is said at the field, and what stood before stands', async () => {
     const { job: now } = await survey(exampleJob('pantry'));
     const before = now().boxes[0]?.enclosure.depth;
-    press('Change the enclosure');
+    press(/^Enclosure/);
     type('Depth inside', 'deep');
     expect(screen.getByText('This is not a number.')).toBeInTheDocument();
     expect(now().boxes[0]?.enclosure.depth).toBe(before);
@@ -58,12 +58,12 @@ describe('the house', () => {
     type('Name', 'Loft', dialog);
     press(/^Add the room/, dialog);
     await waitFor(() => expect(now().rooms).toHaveLength(2));
-    press('Take out Loft');
+    press('Delete Loft');
     expect(now().rooms).toHaveLength(1);
-    press('The job');
+    press('Job details');
     dialog = await screen.findByRole('dialog');
     type('Name', '', dialog);
-    press('Keep the change', dialog);
+    press('Done', dialog);
     expect(await within(dialog).findByRole('alert')).toHaveTextContent('Give the job a name');
     expect(now().name).toBe(job.name);
   });
@@ -106,7 +106,7 @@ describe('fit', () => {
     const job = exampleJob('galley');
     await shown(job, <FitView />, '/fit/galley', '/fit/:boxId?');
     const chart = await screen.findByRole('table', { name: 'Boxes by their trouble' });
-    expect(within(chart).getAllByRole('row')[1]).toHaveTextContent('over-full by the count');
+    expect(within(chart).getAllByRole('row')[1]).toHaveTextContent('box fill exceeded');
     expect(await screen.findByRole('list', { name: 'Ways out' })).toBeInTheDocument();
   });
 });

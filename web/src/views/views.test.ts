@@ -1,30 +1,12 @@
-import { type Box, type Job, ML_PER_IN3, moneyText, newBox, presetContents } from '@inventario/core';
+import { type Box, type Job, ML_PER_IN3, moneyText, newBox } from '@inventario/core';
 import { describe, expect, test } from '@jest/globals';
 import type { BoxReckoning } from '../data/engines.worker.js';
 import { shownAs } from './figures/shown-as.js';
 import { rowsByTrouble } from './fit/by-trouble.js';
-import { nextUntold } from './survey/conductors/next-untold.js';
-import { breakersOf, newBench, readingOf, setUpFor } from './survey/reading/reading-state.js';
-
-test('the next conductor to tell goes round once and leaves grounds by colour alone', () => {
-  let serial = 0;
-  const box: Box = {
-    ...newBox({ id: 'b', roomId: 'r', name: 'B', order: 1 }, 'us'),
-    ...presetContents({ preset: 'power-at-switch', practice: 'us', size: '14AWG' }, () => `c${++serial}`),
-  };
-  const order = box.conductors;
-  const walked: string[] = [];
-  let current: Box = box;
-  for (let at: string | undefined = order[3]?.id; at; at = nextUntold(order, current, at)) {
-    walked.push(at);
-    current = { ...current, labels: [...current.labels, { conductorId: at, role: 'line' }] };
-  }
-  const colours = walked.map((id) => order.find((conductor) => conductor.id === id)?.colour);
-  expect(colours).toEqual(['black', 'white', 'black', 'white']);
-});
+import { breakersOf, newBench, readingOf } from './survey/hand/bench-state.js';
 
 test('money', () => {
-  expect([moneyText(3900, 'USD'), moneyText(5, undefined)]).toEqual(['39.00 USD', '0.05']);
+  expect([moneyText(3900, 'USD'), moneyText(5, undefined)]).toEqual(['$39.00', '0.05']);
 });
 
 describe('boxes by their trouble', () => {
@@ -96,13 +78,14 @@ describe('a reading takes its state from where it shows', () => {
   };
 
   test('breakers of the box, and what else is off; a switch whose device is out has no state', () => {
-    const bench = {
-      ...newBench(box),
-      arrangement: 'device-out' as const,
-      position: 1,
-      switches: { '1': 'on' as const, '2': 'off' as const },
-    };
-    const reading = readingOf(box, bench, { c1: 'on', c2: 'on', c3: 'off' }, what);
+    const bench = { ...newBench('test'), switches: { '1': 'on' as const, '2': 'off' as const } };
+    const reading = readingOf(
+      box,
+      { arrangement: 'device-out', position: 1 },
+      bench,
+      { c1: 'on', c2: 'on', c3: 'off' },
+      what,
+    );
     expect(reading).toMatchObject({
       position: 1,
       breakers: { c1: 'on', c3: 'off' },
@@ -111,16 +94,19 @@ describe('a reading takes its state from where it shows', () => {
     });
   });
 
-  test('what is lifted is the conductor in hand; parted, no switch has a state; lamps out are named', () => {
-    const lifted = readingOf(
-      box,
-      { ...newBench(box), arrangement: 'lifted', held: 'w1', out: ['l1'] },
-      {},
-      what,
-    );
-    expect(lifted).toMatchObject({ lifted: ['w1'], loads: { l1: 'out' } });
+  test('what is lifted is told, else the conductor in hand; parted, no switch has a state; lamps out are named', () => {
+    const stands = { arrangement: 'lifted' as const, position: null };
+    const bench = { ...newBench('test'), held: 'w1', out: ['l1'] };
+    expect(readingOf(box, stands, bench, {}, what)).toMatchObject({ lifted: ['w1'], loads: { l1: 'out' } });
+    expect(readingOf(box, stands, bench, {}, { ...what, lifted: ['w2'] })).toMatchObject({ lifted: ['w2'] });
     expect(
-      readingOf(box, { ...newBench(box), arrangement: 'parted', switches: { '2': 'on' } }, {}, what).switches,
+      readingOf(
+        box,
+        { arrangement: 'parted', position: null },
+        { ...newBench('test'), switches: { '2': 'on' } },
+        {},
+        what,
+      ).switches,
     ).toEqual({});
   });
 
@@ -132,30 +118,5 @@ describe('a reading takes its state from where it shows', () => {
       { circuitId: 'gone', state: 'off' as const, since: null },
     ];
     expect(breakersOf(job, power)).toEqual({ c1: 'on' });
-  });
-
-  test('a proposed test sets the bench up: the record of it is the test that was proposed', () => {
-    const test = {
-      tool: 'volts-low-z',
-      arrangement: 'device-out',
-      position: 2,
-      lifted: [],
-      joined: [],
-      breakers: { c1: 'on' },
-      switches: { '1': 'off' },
-      boxes: {},
-      loads: { l1: 'out' },
-      points: ['w4', 'w5'],
-    } as unknown as Parameters<typeof setUpFor>[1];
-    const bench = setUpFor(newBench(box), test);
-    expect(bench).toMatchObject({ mode: 'read', held: 'w4', second: 'w5', tool: 'volts-low-z', out: ['l1'] });
-    const reading = readingOf(box, bench, { c1: 'on' }, { ...what, points: ['w4', 'w5'] });
-    expect(reading).toMatchObject({
-      arrangement: 'device-out',
-      position: 2,
-      switches: { '1': 'off' },
-      loads: { l1: 'out' },
-      breakers: { c1: 'on' },
-    });
   });
 });

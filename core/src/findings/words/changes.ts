@@ -7,7 +7,7 @@ import type { Job } from '../../job/schema/job.js';
 import type { Role } from '../../job/schema/primitives.js';
 import type { Box } from '../../job/schema/survey.js';
 import { profileOf } from '../../practice/profiles.js';
-import { conductorWords } from '../../survey/reading-words.js';
+import { cableWords, conductorWords } from '../../survey/conductor-names.js';
 
 /** One fact that differs, in words: what it is, what it was and what it became. */
 export interface FactWords {
@@ -173,18 +173,18 @@ function factWords(
   const name = recordWords(job, kind, id);
   const [key, ...rest] = path;
   const box = kind === 'box' ? job.boxes.find((entry) => entry.id === id) : undefined;
-  const thing = box && key !== undefined ? thingWords(box, field, key) : undefined;
+  const thing = box && key !== undefined ? thingWords(box, job, field, key) : undefined;
   const steps = thing ? rest : [field, ...path];
   const tail = steps.filter((step) => !/^\d+$/.test(step)).map(fieldWords);
   return [name, ...(thing ? [thing] : []), ...tail].join(': ');
 }
 
 /** One thing of a box, by the list it stands in. */
-function thingWords(box: Box, field: string, key: string): string | undefined {
-  if (field === 'conductors') return conductorWords(box, key);
-  if (field === 'labels') return `what ${conductorWords(box, key)} is`;
+function thingWords(box: Box, job: Job, field: string, key: string): string | undefined {
+  if (field === 'conductors') return conductorWords(box, key, job);
+  if (field === 'labels') return `what ${conductorWords(box, key, job)} is`;
   if (field === 'joints') return jointWords(box, key);
-  if (field === 'cables') return `cable ${box.cables.find((cable) => cable.id === key)?.label ?? ''}`.trim();
+  if (field === 'cables') return cableWords(box, key, job);
   if (field === 'positions') return `position ${key}`;
   if (field === 'readings') return 'a reading';
   return undefined;

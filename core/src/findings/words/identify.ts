@@ -10,7 +10,7 @@ const PURPOSE: Record<NextTest['why']['purpose'], (what: string, words: Words) =
   fed: () => 'tells whether the box is fed at all, and by which conductor',
   line: (what, words) => `tells whether ${what} is fed from elsewhere and so is the ${words.roles.line}`,
   gone: (what) => `shows that ${what} goes dead with its breaker`,
-  load: (what) => `shows what works ${what}`,
+  load: (what) => `shows what controls ${what}`,
   neutral: (what, words) => `tells whether ${what} is the ${words.roles.neutral}`,
   ground: (what, words) => `proves ${what} as ${words.ground}`,
   traveler: (what) => `shows whether ${what} changes with the far switch`,
@@ -86,6 +86,6 @@ export function reasonWords(box: Box, known: JobLookup, conductor: IdentifiedCon
   const rests =
     readings.length > 0 ? `Rests on ${readings.join('; ')}.` : 'Only its colour and place speak for it.';
   return conductor.missing && conductor.grade !== 'confirmed'
-    ? `${rests} Not confirmed: ${MISSING[conductor.missing]}.`
+    ? `${rests} Not yet proved: ${MISSING[conductor.missing]}.`
     : rests;
 }

@@ -2,7 +2,7 @@ import type { Job } from '../../job/schema/job.js';
 import type { Box } from '../../job/schema/survey.js';
 import type { LabelClash, RefutedLabel } from '../../power/label-clashes.js';
 import { profileOf } from '../../practice/profiles.js';
-import { conductorWords } from '../../survey/reading-words.js';
+import { conductorWords } from '../../survey/conductor-names.js';
 import { listed } from './stops.js';
 
 /**
@@ -10,7 +10,7 @@ import { listed } from './stops.js';
  * labels say`
  */
 export function clashText({ code, conductorIds, circuitIds }: LabelClash, box: Box, job: Job): string {
-  const who = listed(conductorIds.map((id) => `${conductorWords(box, id)} (${roleText(box, id, job)})`));
+  const who = listed(conductorIds.map((id) => `${conductorWords(box, id, job)} (${roleText(box, id, job)})`));
   const breakers = listed(
     circuitIds.map((id) => job.circuits.find((circuit) => circuit.id === id)?.breaker ?? id),
   );
@@ -23,7 +23,7 @@ export function clashText({ code, conductorIds, circuitIds }: LabelClash, box: B
 
 export function refutedText({ conductorId, label, confirmed }: RefutedLabel, box: Box, job: Job): string {
   const { roles } = profileOf(job).words;
-  return `${conductorWords(box, conductorId)} is labelled ${roles[label.role]}; the readings confirm it as ${roles[confirmed.role]}`;
+  return `${conductorWords(box, conductorId, job)} is labelled ${roles[label.role]}; the readings confirm it as ${roles[confirmed.role]}`;
 }
 
 function roleText(box: Box, conductorId: string, job: Job): string {

@@ -6,7 +6,7 @@ export const SHELF_WORDS: Record<Shelf, string> = {
   parts: 'Parts',
   plates: 'Plates',
   connectors: 'Connectors',
-  conductors: 'Conductors for tails',
+  conductors: 'Conductors for pigtails',
   screws: 'Screws',
   labels: 'Labels',
   spares: 'Spares',

@@ -3,15 +3,22 @@ import type { Trial } from '../../advice/trial.js';
 import type { Outage } from '../../homeplan/outages.js';
 import type { RequirementCost } from '../../homeplan/requirements.js';
 import type { School } from '../../homeplan/vocabulary.js';
+import { capital } from '../../units/capital.js';
 
 /** The schools of buying for a house, as one would say them. */
 export const SCHOOL_WORDS: Record<School, { name: string; says: string }> = {
   'lowest-cost': { name: 'Least cost', says: 'Whatever serves most places for the least money.' },
   'no-hub': { name: 'No hub', says: 'Nothing that works through a hub, not even one that is there.' },
   'one-mesh-hub': { name: 'One mesh', says: 'Every radio on one mesh with one hub; the router is spared.' },
-  'makers-hub': { name: 'Maker’s own', says: 'Every radio the maker’s own, through the maker’s hub.' },
-  'fewest-families': { name: 'Fewest families', says: 'As few families of devices as serve as many places.' },
+  'makers-hub': { name: 'One maker’s hub', says: 'Every radio the maker’s own, through the maker’s hub.' },
+  'fewest-families': { name: 'Fewest makers', says: 'As few families of devices as serve as many places.' },
 };
+
+/** `Least cost, fewest makers`: strategies that come to the same plan. */
+export function schoolsText(schools: readonly School[]): string {
+  const names = schools.map((school) => SCHOOL_WORDS[school].name);
+  return capital(names.map((name) => `${name.charAt(0).toLowerCase()}${name.slice(1)}`).join(', '));
+}
 
 export const OUTAGE_WORDS: Record<Outage, string> = {
   internet: 'Without the internet',
@@ -27,7 +34,7 @@ export const RULE_WORDS: Record<string, string> = {
   voltage: 'the voltage',
   neutral: 'no proved neutral of this circuit',
   ground: 'the ground',
-  'line-load': 'line and load not told yet, or not here',
+  'line-load': 'line and load not labelled yet, or not here',
   'load-kind': 'the kind of load',
   rating: 'the rating',
   'minimum-load': 'too small a load',

@@ -10,11 +10,11 @@ const BLOCKER_TEXT: Record<Blocker['code'], (count: number) => string> = {
   'volume-not-read': () => 'box volume not read',
   'depth-not-read': () => 'box depth not measured',
   'loads-not-named': (count) =>
-    `what ${count === 1 ? 'a position operates' : `${count} positions operate`} is not named`,
+    `what ${count === 1 ? 'a position controls' : `${count} positions control`} is not named`,
   'no-circuit': () => 'no circuit named',
   'not-identified': (count) => `${plural(count, 'conductor')} not identified`,
   'not-chosen': (count) => `${plural(count, 'place')} without a device`,
-  'over-full': () => 'over-full as planned',
+  'over-full': () => 'box fill exceeded as planned',
   'too-deep': () => 'chosen device too deep',
   'not-mounted': () => 'not wired and mounted',
   'not-paired': (count) => `${plural(count, 'channel')} to pair`,

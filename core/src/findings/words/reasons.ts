@@ -76,7 +76,7 @@ const SENTENCES: Record<string, Sentence> = {
     `Every conductor here is told and none is the ${words.roles.load} of this position.`,
   'line-load.load-unknown': (_, { words }) =>
     `Which conductor is the ${words.roles.load} of this position is not identified yet.`,
-  'load-kind.unknown': () => 'What this position operates has not been recorded.',
+  'load-kind.unknown': () => 'What this position controls has not been recorded.',
   'load-kind.unrated': (facts) =>
     `${facts.load} (${load(facts.kind)}): its ${facts.channel} channel is not rated for that.`,
   'load-kind.never': (facts) =>
@@ -123,7 +123,7 @@ const SENTENCES: Record<string, Sentence> = {
     `A freed ${words.roles.traveler} carries the ${words.roles.load} to ${facts.to}; re-mark it at both ends.`,
   'control-point.no-device': () => 'The device of this control is not in the catalogue.',
   'control-point.wants-wires': () => 'It has terminals to be wired, and this control has no box.',
-  'control-point.no-target': () => 'What it is to work has not been said.',
+  'control-point.no-target': () => 'What it is to control has not been said.',
   'control-point.nothing-chosen': (facts) =>
     `Nothing is chosen yet for ${facts.box}, position ${facts.position}.`,
   'control-point.cannot-reach': (facts) =>

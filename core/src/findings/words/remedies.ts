@@ -2,7 +2,7 @@ import type { Remedy, RemedyKind, SideEffect, Trouble } from '../../remedies/rem
 import { plural } from '../../units/plural.js';
 
 export const TROUBLE_WORDS: Record<Trouble, string> = {
-  fill: 'over-full by the count',
+  fill: 'box fill exceeded',
   depth: 'too deep',
   packing: 'will not close',
 };

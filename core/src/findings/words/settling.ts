@@ -19,7 +19,7 @@ const record = (where: Extract<Settling, { by: 'record' }>['where'], says: strin
 const SETTLED_BY: Record<string, Settling> = {
   'neutral.unknown': test(
     'neutral',
-    'Supply volts on a low-impedance meter from the confirmed line, or at most 1 ohm to a proved reference, loads excluded.',
+    'Supply volts on a low-impedance meter from the proved line, or at most 1 ohm to a proved reference, loads excluded.',
   ),
   'hazard.stop': record('box', 'Have it put right, and record that at the box.'),
   'neutral.by-traveler': record(
@@ -42,7 +42,7 @@ const SETTLED_BY: Record<string, Settling> = {
     'load',
     'Whether its lamp follows the old switch, or ohms to its neutral that open with the lamp out.',
   ),
-  'load-kind.unknown': record('position', 'Say what the position works.'),
+  'load-kind.unknown': record('position', 'Name what the position controls.'),
   'dimmable.unknown': record('load', 'Read on the lamps whether they may be dimmed.'),
   'voltage.no-circuit': record('circuit', 'Find its breaker by switching.'),
   'voltage.outside': test('line', 'Which of the two circuits feeds this position.'),
@@ -59,7 +59,7 @@ const SETTLED_BY: Record<string, Settling> = {
     'What changes with the switch here, or end-to-end ohms, dead.',
   ),
   'multi-location.partner-unproved': record('partner', 'Settle the other place of the group.'),
-  'control-point.no-target': record('position', 'Say what it works.'),
+  'control-point.no-target': record('position', 'Name what it controls.'),
   'control-point.nothing-chosen': record('partner', 'Choose for that place first.'),
 };
 

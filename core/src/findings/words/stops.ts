@@ -1,7 +1,7 @@
 import type { Job } from '../../job/schema/job.js';
 import type { Box } from '../../job/schema/survey.js';
 import type { Stop, StopCode } from '../../power/vocabulary.js';
-import { conductorWords } from '../../survey/reading-words.js';
+import { conductorWords } from '../../survey/conductor-names.js';
 
 /**
  * Findings at which work stops and an electrician is called: what it is, and what to do. Calm, and specific.
@@ -79,7 +79,7 @@ export const STOP_WORDS: Record<StopCode, { name: string; says: string }> = {
 /** `Live with its breaker off: the red of pump out. Breaker 4 or 6 could feed it. Touch nothing. ...` */
 export function stopText(stop: Stop, box: Box, job: Job): string {
   const { name, says } = STOP_WORDS[stop.code];
-  const conductors = stop.conductorIds.map((id) => conductorWords(box, id));
+  const conductors = stop.conductorIds.map((id) => conductorWords(box, id, job));
   const where = conductors.length > 0 ? `: ${listed(conductors)}` : '';
   return [`${name}${where}.`, ...breakersText(stop, job), says].join(' ');
 }

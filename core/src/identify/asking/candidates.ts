@@ -132,12 +132,14 @@ class Maker {
    * Whether the box was left just so by the latest reading: the test is a look away. Clips are fitted dead,
    * every time.
    */
-  private standsSo({ arrangement, position, breakers = {}, method }: Asked): boolean {
+  private standsSo({ arrangement, position, breakers = {}, loads = {}, method }: Asked): boolean {
     const now = this.problem.standsNow;
     if (!now || now.arrangement !== arrangement) return false;
     if (arrangement !== 'in-place' && (arrangement !== 'device-out' || now.position !== (position ?? null)))
       return false;
-    const same = Object.entries(breakers).every(([id, state]) => now.breakers[id] === state);
+    const same =
+      Object.entries(breakers).every(([id, state]) => now.breakers[id] === state) &&
+      Object.keys(loads).every((id) => now.out.includes(id));
     return same && (method !== 'clipped' || !Object.values(breakers).includes('on'));
   }
 

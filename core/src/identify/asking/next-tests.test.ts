@@ -1,7 +1,11 @@
 import { expect, test } from '@jest/globals';
 import { conflictWords, nextTestWhy, noteWords, reasonWords } from '../../findings/words/identify.js';
 import { lookup } from '../../job/lookup.js';
+import { newJob } from '../../job/new-job.js';
+import type { Job } from '../../job/schema/job.js';
 import type { Box, Reading } from '../../job/schema/survey.js';
+import { newBox } from '../../survey/new-box.js';
+import { presetContents } from '../../survey/presets.js';
 import { readingWords } from '../../survey/reading-words.js';
 import { hiddenBox } from '../../test-support/hidden-box.js';
 import { Random } from '../../test-support/random.js';
@@ -98,6 +102,109 @@ test('the same box is told the same, however often it is asked', () => {
   for (const { box, known, result } of onTheWay(301, 4)) expect(identifyBox(box, known)).toEqual(result);
 });
 
+test('where the evidence is there and only a rival stands, nothing is proposed that is more of the same', () => {
+  const { box, job } = farSwitchRead();
+  const result = identifyBox(box, lookup(job));
+  const whites = result.conductors.filter(({ id }) =>
+    box.conductors.some((conductor) => conductor.id === id && conductor.colour === 'white'),
+  );
+  expect(whites.map(({ role, grade, missing }) => [role, grade, missing])).toEqual([
+    ['neutral', 'confirmed', null],
+    ['neutral', 'indicated', 'rival'],
+  ]);
+  expect(result.next.length).toBeGreaterThan(0);
+  expect(result.next.filter(({ tool, why }) => tool === 'ohms' && why.purpose === 'neutral')).toEqual([]);
+});
+
+/**
+ * The lamp side of a pair of switches: the lamp was watched, the indicator led over all, and the whites, which
+ * are one bundle, read 0.3 ohm to earth.
+ */
+function farSwitchRead() {
+  let serial = 0;
+  const contents = presetContents(
+    { preset: 'three-way-load', practice: 'us', size: '14AWG', loadIds: ['l1'] },
+    () => `w${++serial}`,
+  );
+  const insulated = contents.conductors.filter(({ colour }) => colour !== 'bare');
+  const idOf = (colour: string, nth = 0) =>
+    contents.conductors.filter((conductor) => conductor.colour === colour)[nth]?.id ?? '';
+  const live = { c1: 'on' } as const;
+  const dead = { c1: 'off' } as const;
+  const out = { arrangement: 'device-out', position: 1 } as const;
+  const lamp = (near: 'up' | 'down', far: 'up' | 'down') => ({
+    tool: 'lamp' as const,
+    points: ['l1'],
+    value: near === far ? ('lit' as const) : ('dark' as const),
+    arrangement: 'in-place' as const,
+    breakers: live,
+    switches: { 1: near, 'foot/1': far },
+  });
+  const readings: Omit<Reading, 'id' | 'at'>[] = [
+    lamp('up', 'up'),
+    lamp('down', 'up'),
+    lamp('down', 'down'),
+    lamp('up', 'down'),
+    ...insulated.map(({ id }, at) => ({
+      tool: 'indicator' as const,
+      points: [id],
+      value: at === 0 ? ('alert' as const) : ('quiet' as const),
+      breakers: live,
+      switches: { 'foot/1': 'down' as const },
+      ...out,
+    })),
+    ...[idOf('black', 1), idOf('white')].map((id) => ({
+      tool: 'volts-low-z' as const,
+      points: [id, 'reference'],
+      value: 0,
+      breakers: live,
+      switches: { 'foot/1': 'down' as const },
+      ...out,
+    })),
+    {
+      tool: 'ohms',
+      points: [idOf('white'), 'reference'],
+      value: 0.3,
+      breakers: dead,
+      switches: { 'foot/1': 'up' },
+      ...out,
+    },
+  ];
+  const box: Box = {
+    ...newBox({ id: 'head', roomId: 'r1', name: 'Head', order: 1 }, 'us', ['c1']),
+    ...contents,
+    labels: [],
+    readings: readings.map((reading, at) => ({
+      ...reading,
+      id: `r${at}`,
+      at: new Date(Date.UTC(2026, 0, 5, 9, at)).toISOString(),
+    })),
+  };
+  const foot: Box = {
+    ...newBox({ id: 'foot', roomId: 'r1', name: 'Foot', order: 2 }, 'us', ['c1']),
+    positions: [{ index: 1, existing: 'three-way', loadIds: ['l1'] }],
+  };
+  const nothing = { devices: [], hubs: [], parts: [], connectors: [], enclosures: [], platforms: [] };
+  const job: Job = {
+    ...newJob('j', 'Job', 'us', undefined, nothing),
+    rooms: [{ id: 'r1', name: 'Stair', floor: 0, order: 1 }],
+    circuits: [{ id: 'c1', panel: 'Main', breaker: '12', label: '', amps: 15, volts: 120 }],
+    loads: [{ id: 'l1', name: 'Ceiling', roomId: 'r1', kind: 'led', count: 4, wattsEach: 9, dimmable: true }],
+    boxes: [box, foot],
+    groups: [
+      {
+        id: 'g1',
+        loadIds: ['l1'],
+        places: [
+          { boxId: 'head', position: 1 },
+          { boxId: 'foot', position: 1 },
+        ],
+      },
+    ],
+  };
+  return { box, job };
+}
+
 test('when no test tells anything alone, the first of two that do together is proposed', () => {
   const { box, job } = hiddenBox(new Random(1), 'us', 1, true);
   const { problem, wiring } = problemOf(box, lookup(job));
@@ -159,6 +266,7 @@ test('when no test tells anything alone, the first of two that do together is pr
       probability: 0.5,
       grade: 'guess',
       missing: null,
+      isEvidenced: false,
       because: [],
       rival: null,
     }),

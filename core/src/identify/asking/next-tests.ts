@@ -1,11 +1,12 @@
 import type { Reading } from '../../job/schema/survey.js';
 import { entryAt } from '../../units/entry-at.js';
-import { coresOfTest } from '../judging/bearing.js';
 import type { CoreGrade } from '../judging/grades.js';
 import { SameTest } from '../judging/same-test.js';
-import type { Problem, Test } from '../problem/vocabulary.js';
-import { bestWithRole, type Entry, type Posterior, roleOfCore } from '../weighing/posterior.js';
+import type { Problem } from '../problem/vocabulary.js';
+import type { Posterior } from '../weighing/posterior.js';
 import { type Candidate, candidatesFor, MINUTES, type NextReason, unique } from './candidates.js';
+import { excludingTests, serves, servesWell } from './evidence-served.js';
+import { gainsOf, predicted } from './gains.js';
 
 /** A test worth making next: what to arrange, where to read, how much it tells and how long it takes. */
 export interface NextTest {
@@ -29,9 +30,6 @@ const LEAST_GAIN = 0.005;
 const LEAST_GAIN_OF_TWO = 0.02;
 /** Pairs grow with the square of what is looked at; the cheapest tests come first. */
 const MOST_LOOKED_AHEAD = 24;
-/** An outcome worth counting on, and how much likelier it has to be to rule a rival out. */
-const LIKELY = 0.25;
-const LIKELIER = 20;
 /** What a test is worth beyond its information when it can supply evidence a grade asks for. */
 const PROOF_BITS = 0.02;
 
@@ -80,15 +78,16 @@ export function nextTests(
   const usual = candidatesFor(problem, grades, open).filter(undone);
   const weigh = (candidates: readonly Candidate[], serving: boolean) => {
     const tests = candidates.map((candidate) => candidate.test);
-    const gains = gainsOf(posterior, topEntries(posterior), open, (entry) =>
-      predicted(posterior, entry, tests),
-    );
+    const gains = gainsOf(posterior, open, (entry) => predicted(posterior, entry, tests));
     const excluding = excludingTests(problem, posterior, grades, open, tests);
     return candidates.flatMap((candidate, at): RankedTest[] => {
       const gain = gains[at] ?? 0;
-      const proves = excluding.has(at) || (serving && serves(candidate, grades, open, problem));
-      if (gain < LEAST_GAIN && !proves) return [];
-      const value = (gain + (proves ? PROOF_BITS : 0)) / candidate.minutes;
+      // What rules a rival out and is the evidence asked for, too, saves a second test.
+      const proves =
+        Number(excluding.has(at)) +
+        (serving && serves(candidate, grades, open, problem) ? servesWell(candidate, problem) : 0);
+      if (gain < LEAST_GAIN && proves === 0) return [];
+      const value = (gain + proves * PROOF_BITS) / candidate.minutes;
       return [{ ...printed(candidate, gain, gain >= LEAST_GAIN ? 'tells-most' : 'missing-evidence'), value }];
     });
   };
@@ -145,7 +144,7 @@ function twoAhead(
 ): RankedTest[] {
   const looked = [...candidates].sort((a, b) => a.minutes - b.minutes).slice(0, MOST_LOOKED_AHEAD);
   const pairs = looked.flatMap((first, at) => looked.slice(at + 1).map((second) => [first, second] as const));
-  const gains = gainsOf(posterior, topEntries(posterior), open, (entry) => {
+  const gains = gainsOf(posterior, open, (entry) => {
     const rows = new Map(
       predicted(
         posterior,
@@ -207,35 +206,6 @@ export function groundTest(problem: Problem, box: { positions: readonly { index:
   ];
 }
 
-/**
- * Tests likely to rule out a rival that no meter reading has ruled out yet: their expected outcome is twenty
- * times likelier under the best explanation than under the best one that gives the conductor the rival role.
- */
-function excludingTests(
-  problem: Problem,
-  posterior: Posterior,
-  grades: readonly CoreGrade[],
-  open: readonly number[],
-  tests: readonly Test[],
-): Set<number> {
-  const found = new Set<number>();
-  const expected = predicted(posterior, posterior.best, tests);
-  for (const core of open) {
-    const { missing, rival } = entryAt(grades, core);
-    const other = missing === 'rival' && rival ? bestWithRole(posterior, core, rival) : null;
-    if (!other) continue;
-    const under = predicted(posterior, other, tests);
-    tests.forEach((test, at) => {
-      if (test.reading.tool === 'indicator' || !coresOfTest(problem, posterior.best, test).has(core)) return;
-      const row = entryAt(expected, at);
-      for (const outcome in row)
-        if ((row[outcome] ?? 0) >= LIKELY && (row[outcome] ?? 0) >= LIKELIER * (under[at]?.[outcome] ?? 0))
-          found.add(at);
-    });
-  }
-  return found;
-}
-
 /** Tests that showed what the best explanation does not expect are worth making again. */
 function conflictKeys(posterior: Posterior, same: SameTest): Set<string> {
   const keys = new Set<string>();
@@ -243,41 +213,6 @@ function conflictKeys(posterior: Posterior, same: SameTest): Set<string> {
     if ((posterior.best.best.each[at] ?? 0) <= 0.02) keys.add(same.keyOf(test));
   });
   return keys;
-}
-
-/** Whether a test can supply evidence that a grade of this core still asks for. */
-function serves(
-  { reason, test }: Candidate,
-  grades: readonly CoreGrade[],
-  open: readonly number[],
-  problem: Problem,
-): boolean {
-  return open.some((core) => {
-    const grade = grades[core];
-    if (
-      !grade ||
-      !test.points.some(
-        (point) =>
-          (point.kind === 'core' && problem.cores[point.core]?.net === problem.cores[core]?.net) ||
-          point.kind === 'load',
-      )
-    )
-      return false;
-    switch (grade.role) {
-      case 'line':
-        return reason.purpose === 'line' || reason.purpose === 'gone' || reason.purpose === 'apart';
-      case 'load':
-        return reason.purpose === 'load' || reason.purpose === 'line';
-      case 'neutral':
-        return reason.purpose === 'neutral';
-      case 'traveler':
-        return reason.purpose === 'traveler' || (reason.purpose === 'load' && test.reading.tool === 'lamp');
-      case 'line-on':
-        return reason.purpose === 'onward' || reason.purpose === 'apart';
-      default:
-        return false;
-    }
-  });
 }
 
 /**
@@ -300,6 +235,7 @@ function everyCandidate(problem: Problem, open: readonly number[]): Candidate[] 
         missing: 'reading',
         because: [],
         rival: null,
+        isEvidenced: false,
       }),
     );
   return unique(
@@ -307,92 +243,6 @@ function everyCandidate(problem: Problem, open: readonly number[]): Candidate[] 
       candidatesFor(problem, as(role), open),
     ),
   );
-}
-
-interface Sample {
-  at: number;
-  weight: number;
-}
-
-/** The most explanations that what a test tells is reckoned from. */
-const MOST_SAMPLED = 200;
-
-/** Whether {@link nextTests} reckoned with less than all but a thousandth of the weight. */
-export function isSampled({ entries, total }: Posterior): boolean {
-  if (entries.length <= MOST_SAMPLED) return false;
-  const weights = entries.map(({ weight }) => weight).sort((a, b) => b - a);
-  return weights.slice(0, MOST_SAMPLED).reduce((sum, weight) => sum + weight, 0) / total <= SAMPLED_SHARE;
-}
-
-const SAMPLED_SHARE = 0.999;
-
-/** The explanations that carry all but a thousandth of the weight, as far as they are not too many. */
-function topEntries(posterior: Posterior): Sample[] {
-  const order = posterior.entries
-    .map((entry, at) => ({ at, weight: entry.weight / posterior.total }))
-    .sort((a, b) => b.weight - a.weight);
-  const kept: Sample[] = [];
-  let sum = 0;
-  for (const sample of order) {
-    kept.push(sample);
-    sum += sample.weight;
-    if (sum > SAMPLED_SHARE || kept.length >= MOST_SAMPLED) break;
-  }
-  return kept.map((sample) => ({ ...sample, weight: sample.weight / sum }));
-}
-
-/**
- * Bits each question is expected to tell about the roles of the cores still open; `rowsOf`: its outcomes
- * under an explanation.
- */
-function gainsOf(
-  posterior: Posterior,
-  sample: readonly Sample[],
-  open: readonly number[],
-  rowsOf: (entry: Entry) => Readonly<Record<string, number>>[],
-): number[] {
-  const joint: {
-    groups: Map<string, { weight: number; outcomes: Map<string, number> }>;
-    total: Map<string, number>;
-  }[] = [];
-  for (const { at, weight } of sample) {
-    const entry = entryAt(posterior.entries, at);
-    const signature = open.map((core) => roleOfCore(entry.explanation, core)).join();
-    rowsOf(entry).forEach((row, index) => {
-      joint[index] ??= { groups: new Map(), total: new Map() };
-      const { groups, total } = entryAt(joint, index);
-      const group = groups.get(signature) ?? { weight: 0, outcomes: new Map<string, number>() };
-      groups.set(signature, group);
-      group.weight += weight;
-      for (const outcome in row) {
-        const share = weight * (row[outcome] ?? 0);
-        group.outcomes.set(outcome, (group.outcomes.get(outcome) ?? 0) + share);
-        total.set(outcome, (total.get(outcome) ?? 0) + share);
-      }
-    });
-  }
-  return joint.map(({ groups, total }) => {
-    if (groups.size < 2) return 0;
-    let gain = 0;
-    for (const { weight, outcomes } of groups.values())
-      for (const [outcome, share] of outcomes)
-        if (share > 1e-15) gain += share * Math.log2(share / (weight * (total.get(outcome) ?? 0)));
-    return Math.max(0, gain);
-  });
-}
-
-const UNKNOWN_LAMP = { lit: 0.5, dim: 0.05, dark: 0.45 };
-
-function predicted(
-  posterior: Posterior,
-  { explanation, best }: Entry,
-  tests: readonly Test[],
-): Readonly<Record<string, number>>[] {
-  const own = new Set([...explanation.loadsOfCore.flat(), ...explanation.loadsOfCable.flat()]);
-  return posterior.likelihood.predict(explanation, tests, best.hidden).map((row, at) => {
-    const [point] = entryAt(tests, at).points;
-    return point?.kind === 'load' && !own.has(point.loadId) ? UNKNOWN_LAMP : row;
-  });
 }
 
 function printed({ test, reason, minutes }: Candidate, gain: number, code: NextReason['code']): NextTest {

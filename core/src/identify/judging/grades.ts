@@ -17,6 +17,8 @@ export interface CoreGrade {
   /** Readings the grade rests on. */
   because: number[];
   rival: InsulatedRole | null;
+  /** What its role asks for was read; where a rival stands, more of it would tell nothing. */
+  isEvidenced: boolean;
 }
 
 /** A rival that was less likely than this before readings needs no excluding. */
@@ -71,6 +73,7 @@ class Grading {
       missing: Missing | null,
       because: number[] = bears,
       rival: InsulatedRole | null = null,
+      isEvidenced = grade === 'confirmed',
     ): CoreGrade => ({
       role,
       probability,
@@ -78,15 +81,16 @@ class Grading {
       missing,
       because,
       rival,
+      isEvidenced,
     });
     if (bears.length === 0) return result('guess', 'reading');
     const least: Grade = probability >= INDICATED ? 'indicated' : 'guess';
     if (probability < CONFIRMED) return result(least, 'probability');
     if (conflicts.some((conflict) => conflict.open && conflict.cores.has(core)))
       return result(least, 'conflict');
-    const rival = this.openRival(core, role, bears);
-    if (rival) return result(least, 'rival', bears, rival);
     const evidence = this.evidence.of(core, role, confirmedLines);
+    const rival = this.openRival(core, role, bears);
+    if (rival) return result(least, 'rival', bears, rival, evidence !== null);
     return evidence ? result('confirmed', null, evidence) : result(least, 'evidence');
   }
 

@@ -369,6 +369,7 @@ function standsNow(box: Box): Problem['standsNow'] {
     undefined,
   );
   if (!latest) return null;
-  const { arrangement, position = null, breakers = {} } = latest;
-  return { arrangement, position: arrangement === 'device-out' ? position : null, breakers };
+  const { arrangement, position = null, breakers = {}, loads = {} } = latest;
+  const out = Object.keys(loads).filter((id) => loads[id] === 'out');
+  return { arrangement, position: arrangement === 'device-out' ? position : null, breakers, out };
 }

@@ -161,6 +161,8 @@ export interface Problem {
     arrangement: Reading['arrangement'];
     position: number | null;
     breakers: Readonly<Record<string, string>>;
+    /** Loads whose lamps are out. */
+    out: readonly string[];
   } | null;
   /** A position of the whole box, for tests at a part of it that has none. */
   anyPosition: number | null;

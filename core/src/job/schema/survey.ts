@@ -67,6 +67,8 @@ export const Conductor = open({
   stripe: Name.optional(),
   material: z.enum(['copper', 'aluminium', 'copper-clad', 'unknown']).optional(),
   insulation: z.enum(['plastic', 'rubber', 'cloth']).optional(),
+  /** Fine strands, which a terminal made for solid wire may not hold. Absent: solid, or nobody looked. */
+  stranded: z.boolean().optional(),
   unbroken: z.boolean().optional(),
   throughCableId: Id.optional(),
   looped: z.boolean().optional(),
@@ -109,6 +111,8 @@ export const Need = open({
   /** Light in colours: a matter of bulbs, not of switches. */
   colour: z.boolean().optional(),
   connected: z.boolean().optional(),
+  /** The client wants the old switch kept: what makes the light smart goes elsewhere. */
+  keepSwitch: z.boolean().optional(),
 });
 
 export const Position = open({
@@ -152,6 +156,15 @@ export const Label = open({
   circuitId: Id.optional(),
   groupId: Id.optional(),
   traveler: z.number().int().min(1).optional(),
+  /** Taken from its looks, in one touch with others; nobody measured or traced it for this label. */
+  byEye: z.boolean().optional(),
+});
+
+/** What a conductor was in another box like this one: a guess here, until somebody takes it. */
+const Guess = open({
+  conductorId: Id,
+  role: Role,
+  traveler: z.number().int().min(1).optional(),
 });
 
 /** What may be ticked at a box; each is a stop. */
@@ -194,6 +207,14 @@ export const Box = open({
     )
     .optional(),
   hazards: z.array(Hazard).optional(),
+  /** Whether the screws a device is mounted with stand upright, so that it can be set straight. */
+  screws: z.enum(['straight', 'tilted', 'worn']).optional(),
+  /** The plate beside it that a new one has to go with. */
+  neighbour: open({
+    opening: Name.optional(),
+    shade: Name.optional(),
+    material: z.enum(['plastic', 'metal', 'glass']).optional(),
+  }).optional(),
   notes: Text.optional(),
   cables: z.array(open({ id: Id, label: Name.optional(), entry: Name.optional() })).max(60),
   conductors: z.array(Conductor).max(300),
@@ -201,6 +222,7 @@ export const Box = open({
   positions: z.array(Position).max(24),
   readings: z.array(Reading).max(5000),
   labels: z.array(Label).max(300),
+  guesses: z.array(Guess).max(300).optional(),
 });
 
 export type At = z.infer<typeof At>;

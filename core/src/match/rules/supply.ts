@@ -1,7 +1,8 @@
 import type { Device } from '../../job/schema/catalogue.js';
 import type { Role } from '../../job/schema/primitives.js';
 import type { TerminalNeeds } from '../../loads/terminal-needs.js';
-import { conductorWords, readingWords } from '../../survey/reading-words.js';
+import { conductorWords } from '../../survey/conductor-names.js';
+import { readingWords } from '../../survey/reading-words.js';
 import type { PlaceFacts } from '../place.js';
 import { NO_REASONS, type Reason } from '../reason.js';
 
@@ -116,7 +117,7 @@ function doubtFacts(place: PlaceFacts, roles: readonly Role[]): Reason['facts'] 
   const [first] = own;
   return {
     box: place.box.id,
-    conductors: own.map(({ conductorId }) => conductorWords(place.box, conductorId)),
+    conductors: own.map(({ conductorId }) => conductorWords(place.box, conductorId, place.known.job)),
     against: first?.against ?? 'label',
     readings: own.flatMap(({ readingIds }) => readingIds),
     said: own.flatMap(({ readingIds }) =>

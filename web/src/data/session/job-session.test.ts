@@ -120,6 +120,17 @@ test('keystrokes on one field become one edit, and one undo takes all of them ba
   expect(session.state()).toMatchObject({ undoLabel: null, redoLabel: 'Call it Porch' });
 });
 
+test('what the server confirms is here already: the job stays the very object it was', async () => {
+  const session = await opened();
+  note(session, 'Mole 3');
+  rename(session, 'Long hall');
+  const { job } = session.state();
+  await pass(5_000);
+  expect(session.state().pending).toBe(0);
+  expect(server.job.rooms[0]?.name).toBe('Long hall');
+  expect(session.state().job).toBe(job);
+});
+
 describe('undo and redo', () => {
   test('are edits of their own that the server sees', async () => {
     const session = await opened();

@@ -9,6 +9,7 @@ import {
   type RecordProblem,
   recordProblems,
   reduce,
+  sharedWith,
 } from '@inventario/core';
 import { type Api, ApiError } from '../api.js';
 import { instant, newId } from '../ids.js';
@@ -442,7 +443,8 @@ export class JobSession {
 
   private rebuild(): void {
     const before = this.shown;
-    this.shown = jobOnBase(this.base, this.outbox.pending);
+    // What the server confirms is here already: nothing is weighed, or drawn, once more for it.
+    this.shown = sharedWith(before, jobOnBase(this.base, this.outbox.pending));
     const gone = recordsGone(before, this.shown, this.outbox.pending);
     if (gone.size === 0) return;
     const held = this.outbox.holdRecords(gone);

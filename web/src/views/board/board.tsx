@@ -4,6 +4,7 @@ import {
   blockerText,
   boardRows,
   boxesOfRoom,
+  capital,
   plural,
   roomsInOrder,
   STAGES,
@@ -11,7 +12,7 @@ import {
   type Stage,
   worstBlockers,
 } from '@inventario/core';
-import { Download, FileArchive, FileDown, OctagonX } from 'lucide-react';
+import { Check, Download, FileArchive, FileDown, OctagonX, Printer } from 'lucide-react';
 import { Link } from 'react-router';
 import { api } from '../../data/api.js';
 import { downloadCsv, downloadJob } from '../../data/downloads.js';
@@ -36,50 +37,69 @@ export function BoardView() {
   const rooms = roomsInOrder(job);
   const worst = worstBlockers(progressOfAll(house));
   const inOrder = rooms.flatMap((room) => boxesOfRoom(job, room.id)).flatMap((box) => progressOf(box.id));
-  const first = worst[0];
   return (
-    <Bench
-      title="Board"
-      glance={
-        first
-          ? `${first.boxIds.length} × ${blockerText({ code: first.code, count: 1 })}`
-          : 'Nothing holds the job up'
-      }
-      reckoning={<BoardReckoning />}
-    >
+    <Bench title="Board" glance={glanceOf(house, worst)} reckoning={<BoardReckoning />}>
       <div className="mb-3 flex flex-wrap items-center gap-2">
         <h1 className="mr-auto text-xl font-bold">{job.name}</h1>
-        <Button icon={Download} onClick={() => downloadJob(job)}>
+        <Button icon={Download} className="print:hidden" onClick={() => downloadJob(job)}>
           Job file
         </Button>
         {job.photos.length > 0 && (
-          <a href={api.archiveAddress(job.id)} download className={buttonClass()}>
+          <a href={api.archiveAddress(job.id)} download className={buttonClass('plain', 'print:hidden')}>
             <FileArchive aria-hidden className="size-5 shrink-0" />
             With photographs
           </a>
         )}
-        <Button icon={FileDown} onClick={() => void downloadCsv(job, 'board', boardRows(known, inOrder))}>
+        <Button
+          icon={Printer}
+          iconOnly
+          title="Print the board"
+          className="print:hidden"
+          onClick={() => window.print()}
+        >
+          Print the board
+        </Button>
+        <Button
+          icon={FileDown}
+          className="print:hidden"
+          onClick={() => void downloadCsv(job, 'board', boardRows(known, inOrder))}
+        >
           Board as CSV
         </Button>
       </div>
       {rooms.length === 0 ? (
         <Empty title="An empty house">
-          <p>Add the rooms, the breakers and what the switches work; then walk from box to box.</p>
+          <p>Add the rooms, the breakers and what the switches control; then walk from box to box.</p>
           <Link className="min-h-11 font-semibold underline" to={paths.house(job.id)}>
             Set the house up
           </Link>
         </Empty>
       ) : (
-        <BoardTable
-          rooms={rooms.map((room) => ({
-            id: room.id,
-            name: room.name,
-            boxes: boxesOfRoom(job, room.id).flatMap((box) => progressOf(box.id)),
-          }))}
-        />
+        <>
+          <div className="mb-3 flex flex-col gap-3 lg:hidden print:hidden">
+            <Stops />
+            <Blockers />
+          </div>
+          <BoardTable
+            rooms={rooms.map((room) => ({
+              id: room.id,
+              name: room.name,
+              boxes: boxesOfRoom(job, room.id).flatMap((box) => progressOf(box.id)),
+            }))}
+          />
+        </>
       )}
     </Bench>
   );
+}
+
+/** What holds the job up in a few words; before anybody looked, that is said. */
+function glanceOf(house: House | null, worst: ReturnType<typeof worstBlockers>): string {
+  if (!house) return 'The house is being worked out …';
+  const [first] = worst;
+  return first
+    ? `${first.boxIds.length} × ${blockerText({ code: first.code, count: 1 })}`
+    : 'Nothing holds the job up';
 }
 
 function progressOfAll(house: House | null): BoxProgress[] {
@@ -95,7 +115,7 @@ interface BoardRoom {
 function BoardTable({ rooms }: { rooms: readonly BoardRoom[] }) {
   const total = rooms.flatMap((room) => room.boxes);
   return (
-    <table className="w-full border-collapse">
+    <table className="w-full table-fixed border-collapse">
       <thead>
         <tr className="text-left text-sm text-soft">
           <th scope="col" className="py-2 pr-2 font-semibold">
@@ -144,7 +164,7 @@ function BoardTable({ rooms }: { rooms: readonly BoardRoom[] }) {
 
 const SHORT: Record<Stage, string> = {
   surveyed: 'survey',
-  identified: 'tell',
+  identified: 'ident.',
   chosen: 'choose',
   wired: 'wire',
   paired: 'pair',
@@ -173,17 +193,20 @@ function StageCell({ room, stage }: { room: BoardRoom; stage: Stage }) {
             `${blocker ? blockerText(blocker) : ''}`
           }
           className={classes(
-            'flex min-h-11 flex-col items-center justify-center rounded-md border px-1 py-1.5 text-center leading-tight',
+            'flex h-13 flex-col items-center justify-center rounded-md border px-1 text-center leading-tight',
             turn ? 'border-ink bg-sheet' : 'border-transparent text-soft',
           )}
         >
           <span className="font-semibold">
             {done}/{of}
           </span>
-          {blocker && turn && <span className="hidden text-sm sm:block">{blockerText(blocker)}</span>}
+          {blocker && turn && (
+            <span className="hidden w-full truncate text-sm sm:block">{blockerText(blocker)}</span>
+          )}
         </Link>
       ) : (
-        <span className="flex min-h-11 items-center justify-center rounded-md bg-strong px-1 font-semibold text-onstrong">
+        <span className="flex h-13 items-center justify-center gap-1 rounded-md bg-well px-1 font-semibold">
+          <Check aria-hidden className="size-4" />
           {done}/{of}
           <span className="sr-only"> done</span>
         </span>
@@ -223,44 +246,66 @@ function Stops() {
   );
 }
 
-function BoardReckoning() {
+/** The three worst, each with the way to the first box it holds up. */
+function Blockers() {
   const { job, known } = useJob();
   const house = useHouse();
   const worst = worstBlockers(progressOfAll(house)).slice(0, 3);
+  const says = () => {
+    if (job.boxes.length === 0) return 'No boxes yet.';
+    return house ? 'Nothing holds the job up.' : 'The house is being worked out …';
+  };
+  return (
+    <section aria-label="What holds the job up">
+      <h2 className="mb-2 font-bold">What holds the job up</h2>
+      {worst.length === 0 && <p className="text-soft">{says()}</p>}
+      <ol className="flex flex-col gap-2">
+        {worst.map((blocker, at) => {
+          const first = known.boxes.get(blocker.boxIds[0] ?? '');
+          return (
+            <li
+              key={blocker.code}
+              className="flex items-center gap-2 rounded-md border border-rule bg-sheet p-2 pl-3"
+            >
+              <p className="min-w-0 flex-1">
+                <span className="font-semibold">
+                  {capital(blockerText({ code: blocker.code, count: 1 }))}
+                </span>
+                <span className="block text-sm text-soft">
+                  {first?.name}
+                  {blocker.boxIds.length > 1 && ` and ${blocker.boxIds.length - 1} more`}
+                </span>
+              </p>
+              <Link
+                to={paths.box(job.id, blocker.boxIds[0] ?? '')}
+                className={buttonClass(at === 0 ? 'main' : 'plain')}
+              >
+                Open<span className="sr-only"> {first?.name}</span>
+              </Link>
+            </li>
+          );
+        })}
+      </ol>
+    </section>
+  );
+}
+
+function BoardReckoning() {
+  const { job, known } = useJob();
   const { circuits } = useJobPower();
   const on = circuits.filter((state) => state.state === 'on');
   return (
     <div className="flex flex-col gap-5">
       <Stops />
-      <section>
-        <h2 className="mb-2 font-bold">What holds the job up</h2>
-        {worst.length === 0 && (
-          <p className="text-soft">{job.boxes.length === 0 ? 'No boxes yet.' : 'Nothing.'}</p>
-        )}
-        <ol className="flex flex-col gap-2">
-          {worst.map((blocker) => {
-            const first = known.boxes.get(blocker.boxIds[0] ?? '');
-            return (
-              <li key={blocker.code}>
-                <Link
-                  to={paths.box(job.id, blocker.boxIds[0] ?? '')}
-                  className="block rounded-md border border-rule bg-sheet p-3 hover:border-ink"
-                >
-                  <span className="font-semibold">{blockerText({ code: blocker.code, count: 1 })}</span>
-                  <span className="block text-sm text-soft">
-                    {first?.name}
-                    {blocker.boxIds.length > 1 && ` and ${blocker.boxIds.length - 1} more`}
-                  </span>
-                </Link>
-              </li>
-            );
-          })}
-        </ol>
-      </section>
+      <Blockers />
       <AgainstAdvice boxes={job.boxes} />
       <section>
         <h2 className="mb-2 font-bold">Circuits on</h2>
-        {on.length === 0 && <p className="text-soft">None recorded on.</p>}
+        {on.length === 0 && (
+          <p className="text-soft">
+            {circuits.some(({ state }) => state !== 'unknown') ? 'None is on.' : 'No switching recorded.'}
+          </p>
+        )}
         <ul className="flex flex-col gap-1.5">
           {on.map((state) => {
             const circuit = known.circuits.get(state.circuitId);

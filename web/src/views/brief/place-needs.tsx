@@ -84,7 +84,7 @@ export function PlaceNeeds() {
                       {box.positions.length > 1 && `, position ${position.index}`}
                       <span className="block text-sm text-soft">
                         {position.loadIds.map((id) => known.loads.get(id)?.name).join(' and ') ||
-                          'nothing recorded that it works'}
+                          'nothing recorded that it controls'}
                       </span>
                     </span>
                     <Needs
@@ -188,6 +188,12 @@ function Needs({
     },
     { label: 'scenes', on: need.scenes === true, next: { ...need, scenes: !need.scenes }, usual: false },
     {
+      label: 'old switch stays',
+      on: need.keepSwitch === true,
+      next: { ...need, keepSwitch: !need.keepSwitch },
+      usual: false,
+    },
+    {
       label: 'no connection',
       on: need.connected === false,
       next: { ...need, connected: need.connected === false },
@@ -202,7 +208,7 @@ function Needs({
       onClick={() => onChange(next, label)}
       className={classes(
         'min-h-11 rounded-md border px-2.5 text-sm',
-        on ? 'border-strong bg-strong text-onstrong' : 'border-rule hover:border-ink',
+        on ? 'border-2 border-ink bg-well font-semibold' : 'border-edge hover:border-ink',
       )}
     >
       {label}

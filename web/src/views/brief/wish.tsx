@@ -34,13 +34,15 @@ export function Wish({
             onClick={option.toggle}
             className={classes(
               'flex min-h-11 items-center gap-2 rounded-md border px-3',
-              option.on ? 'border-strong bg-strong text-onstrong' : 'border-rule bg-sheet hover:border-ink',
+              option.on
+                ? 'border-ink bg-well font-semibold ring-2 ring-ink'
+                : 'border-edge bg-sheet hover:border-ink',
             )}
           >
             {option.on && <Check aria-hidden className="size-4" />}
             {option.label}
             {option.left !== undefined && (
-              <span className={classes('text-sm tabular-nums', option.on ? 'text-onstrong' : 'text-soft')}>
+              <span className={classes('text-sm tabular-nums', 'text-soft')}>
                 {plural(option.left, 'device')}
               </span>
             )}

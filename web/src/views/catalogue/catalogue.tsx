@@ -56,8 +56,8 @@ export function CatalogueView() {
             className={classes(
               'flex min-h-11 items-center gap-2 rounded-md border px-3',
               entry === list
-                ? 'border-strong bg-strong text-onstrong'
-                : 'border-rule bg-sheet hover:border-ink',
+                ? 'border-ink bg-well font-semibold ring-2 ring-ink'
+                : 'border-edge bg-sheet hover:border-ink',
             )}
           >
             {LIST_WORDS[entry]} <span className="tabular-nums">{job.catalogue[entry].length}</span>
@@ -106,7 +106,7 @@ function InAndOut({ list }: { list: CatalogueList }) {
         Save this list as CSV
       </Button>
       <Button icon={FileUp} onClick={() => file.current?.click()}>
-        Take in a JSON or CSV file
+        Import a JSON or CSV file
       </Button>
       <input
         ref={file}
@@ -125,7 +125,7 @@ function InAndOut({ list }: { list: CatalogueList }) {
         A JSON file may hold every list; a CSV file is read into the list in view,{' '}
         {LIST_WORDS[list].toLowerCase()}. What has the same id takes the place of what is here.
       </p>
-      <Dialog title="The file cannot be taken in" open={refused !== null} onClose={() => setRefused(null)}>
+      <Dialog title="The file cannot be imported" open={refused !== null} onClose={() => setRefused(null)}>
         <ul className="max-h-80 overflow-y-auto rounded-md border border-rule bg-sheet p-3 font-mono text-sm">
           {refused?.slice(0, 60).map((problem) => (
             <li key={`${problem.path}${problem.message}`}>

@@ -24,7 +24,7 @@ export function DataSheet({ device, onEdit }: { device: Device; onEdit: () => vo
       return;
     }
     const name = deviceName(device);
-    applyAndSay([removePart('device', device.id)], `Take out ${name}`, `${name} is taken out.`);
+    applyAndSay([removePart('device', device.id)], `Delete ${name}`, `${name} is deleted.`);
   };
   return (
     <section
@@ -44,10 +44,10 @@ export function DataSheet({ device, onEdit }: { device: Device; onEdit: () => vo
           icon={Trash2}
           iconOnly
           disabled={places > 0}
-          title={places > 0 ? 'It is chosen for this job' : 'Take it out'}
+          title={places > 0 ? 'It is chosen for this job' : 'Delete it'}
           onClick={remove}
         >
-          Take out {device.model}
+          Delete {device.model}
         </Button>
       </div>
       <div className="grid gap-4 sm:grid-cols-[minmax(0,18rem)_1fr]">

@@ -47,7 +47,7 @@ export function RecordList({ list }: { list: PlainList }) {
       return;
     }
     const name = nameOfRecord(record);
-    applyAndSay([removePart(kindOf(list), key)], `Take out ${name}`, `${name} is taken out.`);
+    applyAndSay([removePart(kindOf(list), key)], `Delete ${name}`, `${name} is deleted.`);
   };
   const columns: TableColumn<KeyedRecord>[] = [
     {
@@ -76,12 +76,12 @@ export function RecordList({ list }: { list: PlainList }) {
     },
     {
       id: 'out',
-      head: 'Take out',
+      head: 'Delete',
       hideHead: true,
       className: 'w-11',
       cell: (row) => (
         <Button kind="quiet" icon={Trash2} iconOnly onClick={() => remove(row)}>
-          Take out {nameOfRecord(row.record)}
+          Delete {nameOfRecord(row.record)}
         </Button>
       ),
     },

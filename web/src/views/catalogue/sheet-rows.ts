@@ -90,7 +90,7 @@ export function sheetRows(
         device.power === 'battery'
           ? `battery${device.batteryYears ? `, ${device.batteryYears} years` : ''}`
           : device.standbyW
-            ? `mains, ${device.standbyW} W idle`
+            ? `mains, ${device.standbyW} W standby`
             : (device.power ?? ''),
     },
     {

@@ -162,7 +162,7 @@ function Judged({
         </Empty>
       )}
       <ul className="flex flex-col gap-2">
-        {shown.map(({ device, best, others }) => (
+        {shown.map(({ device, best, others }, at) => (
           <Candidate
             key={device.id}
             device={device}
@@ -172,6 +172,7 @@ function Judged({
             against={selection?.deviceId === device.id ? (selection.against ?? null) : null}
             boxId={box.id}
             currency={job.money?.currency}
+            isFirst={at === 0 && !selection}
             onChoose={onChoose}
           />
         ))}
@@ -219,10 +220,13 @@ interface CandidateProps {
   against: string | null;
   boxId: string;
   currency: string | undefined;
+  /** The best of all, and nothing is chosen yet: the one filled button. */
+  isFirst: boolean;
   onChoose: (candidate: JudgedDevice, against?: string) => void;
 }
 
-function Candidate({ device, best, others, chosen, against, boxId, currency, onChoose }: CandidateProps) {
+function Candidate(props: CandidateProps) {
+  const { device, best, others, chosen, against, boxId, currency, isFirst, onChoose } = props;
   const { known } = useJob();
   const [asking, setAsking] = useState(false);
   const stopped = best.verdict === 'no';
@@ -250,7 +254,7 @@ function Candidate({ device, best, others, chosen, against, boxId, currency, onC
         </div>
         <span className="shrink-0 font-semibold">{moneyText(device.price, currency)}</span>
         <Button
-          kind={chosen ? 'plain' : best.verdict === 'fits' || best.verdict === 'fits-with' ? 'main' : 'plain'}
+          kind={isFirst && best.verdict !== 'no' ? 'main' : 'plain'}
           disabled={chosen === best.strategy}
           onClick={() => (stopped ? setAsking(true) : onChoose(best))}
         >
@@ -316,7 +320,7 @@ function Settle({ reason, boxId }: { reason: JudgedDevice['reasons'][number]; bo
     return settles.where === 'circuit' ? paths.panel(job.id) : box;
   };
   return (
-    <Link className="inline-flex min-h-6 items-center gap-1 font-semibold underline" to={there()}>
+    <Link className="inline-flex min-h-11 items-center gap-1 font-semibold underline" to={there()}>
       {settles.by === 'test' ? 'Test: ' : 'Settle it: '}
       {settles.says}
     </Link>
@@ -364,8 +368,8 @@ function AgainstDialog({
 const nameOf = (device: Device | undefined) => (device ? deviceName(device) : 'a device');
 
 const OUTCOME_WORDS: Record<string, string> = {
-  block: 'stops it',
+  block: 'blocks it',
   unproved: 'not proved',
-  warn: 'mind',
+  warn: 'caution',
   note: 'note',
 };

@@ -2,6 +2,7 @@ import {
   assessBox,
   type Box,
   bestFirst,
+  capital,
   contentsAsPlanned,
   type Device,
   deviceName,
@@ -101,8 +102,8 @@ export function CandidateStepper({
         <VerdictWord verdict={row.best.verdict} />
         <span className={troubles.length > 0 ? 'font-semibold text-stop' : 'font-semibold'}>
           {troubles.length > 0
-            ? `The box is ${troubles.map((trouble) => TROUBLE_WORDS[trouble]).join(', ')}`
-            : 'The box closes'}
+            ? capital(troubles.map((trouble) => TROUBLE_WORDS[trouble]).join(', '))
+            : 'Box fill, depth and packing OK'}
         </span>
         {row.best.verdict !== 'no' && row.device.id !== selected && row.best.partners.length === 0 && (
           <Button className="ml-auto" onClick={choose}>

@@ -142,7 +142,7 @@ export function EnergyCost() {
         />
       </div>
       <p>
-        Running {round(use.total.runningKWh, 0)} kWh a year, waiting {round(use.total.standbyKWh, 1)} kWh
+        Running {round(use.total.runningKWh, 0)} kWh a year, standby {round(use.total.standbyKWh, 1)} kWh
         {use.total.cost !== null && `, together ${moneyText(Math.round(use.total.cost), currency)}`}.
       </p>
       {most.length > 0 && (

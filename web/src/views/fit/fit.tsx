@@ -1,4 +1,4 @@
-import { type Box, plural, ruleNote, TROUBLE_WORDS, troublesOf, wantsSmart } from '@inventario/core';
+import { type Box, capital, plural, ruleNote, TROUBLE_WORDS, troublesOf, wantsSmart } from '@inventario/core';
 import { useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { type House, useHouse, useJob } from '../../data/job-context.js';
@@ -30,7 +30,7 @@ export function FitView() {
     );
   const troubled = rowsByTrouble(job.boxes, house).filter((row) => row.troubles.length > 0);
   const glance =
-    troubled.length === 0 ? 'Every box closes' : `${plural(troubled.length, 'box', 'boxes')} will not close`;
+    troubled.length === 0 ? 'Every box fits' : `${plural(troubled.length, 'box', 'boxes')} too small`;
   return (
     <Bench title="Fit" glance={glance} reckoning={<CarryReckoning box={box} />}>
       <h1 className="mb-1 text-xl font-bold">Does it close, does it carry?</h1>
@@ -69,8 +69,8 @@ function BoxFit({ box, house }: { box: Box; house: House }) {
         <h2 className="text-lg font-bold">{box.name}</h2>
         <p className={troubles.length > 0 ? 'font-bold text-stop' : 'font-bold'}>
           {troubles.length > 0
-            ? `It is ${troubles.map((trouble) => TROUBLE_WORDS[trouble]).join(', ')}`
-            : 'It closes'}
+            ? capital(troubles.map((trouble) => TROUBLE_WORDS[trouble]).join(', '))
+            : 'Box fill, depth and packing OK'}
         </p>
         <Link className="ml-auto flex min-h-11 items-center underline" to={paths.box(job.id, box.id)}>
           To its survey

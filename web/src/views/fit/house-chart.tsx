@@ -48,7 +48,7 @@ export function HouseChart({ house, boxId }: { house: House; boxId: string | und
                       ? row.troubles.map((trouble) => TROUBLE_WORDS[trouble]).join(', ')
                       : row.fill === null && row.depth === null
                         ? 'not measured'
-                        : 'closes'}
+                        : 'OK'}
                   </span>
                 </span>
               </Link>

@@ -66,7 +66,7 @@ export function CircuitDialog({ id, onClose }: { id: string | null; onClose: () 
   return (
     <RecordForm
       title={before ? 'Change the circuit' : 'Add a circuit'}
-      save={before ? 'Keep the change' : 'Add the circuit'}
+      save={before ? 'Done' : 'Add the circuit'}
       form={form}
       onSave={save}
       onClose={onClose}

@@ -109,7 +109,7 @@ describe('a load', () => {
     const form = await dialog();
     expect(within(form).getByRole('radio', { name: 'yes, marked so' })).toBeChecked();
     pickRadio('Can it be dimmed?', 'not known', form);
-    press('Keep the change', form);
+    press('Done', form);
     await waitFor(() => expect(now().loads[0]).not.toHaveProperty('dimmable'));
   });
 
@@ -181,7 +181,7 @@ describe('a circuit', () => {
     fireEvent.click(within(form).getByRole('button', { name: /^Shares its neutral with/ }));
     fireEvent.click(await screen.findByRole('option', { name: '3 B' }));
     await closeList();
-    press('Keep the change', form);
+    press('Done', form);
     await waitFor(() => expect(now().circuits[1]?.sharesNeutralWith).toEqual([]));
     expect(now().circuits[0]?.sharesNeutralWith ?? []).toEqual([]);
   });
@@ -192,12 +192,12 @@ describe('the job', () => {
     const job = exampleJob('pantry');
     job.address = '4 Fir Lane';
     const { job: now } = await shown(job, <HouseView />);
-    press('The job');
+    press('Job details');
     const form = await dialog();
     type('Address', '', form);
     type('Client', 'Ada', form);
     pickRadio('Practice', /^Canad/i, form);
-    press('Keep the change', form);
+    press('Done', form);
     await waitFor(() => expect(now()).not.toHaveProperty('address'));
     expect(now().client).toMatchObject({ name: 'Ada' });
     expect(now().practice).toBe('ca');

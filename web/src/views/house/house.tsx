@@ -8,7 +8,7 @@ import {
   removalOf,
   roomsInOrder,
 } from '@inventario/core';
-import { Pencil, Plus, Trash2 } from 'lucide-react';
+import { Boxes, Pencil, Plus, Trash2 } from 'lucide-react';
 import { type ReactNode, useState } from 'react';
 import { useJob } from '../../data/job-context.js';
 import { Bench } from '../../parts/bench.js';
@@ -17,9 +17,10 @@ import { Button } from '../../ui/button.js';
 import { SortableList } from '../../ui/sortable-list.js';
 import { CircuitDialog } from './circuit-dialog.js';
 import { JobDialog } from './job-dialog.js';
+import { ManyBoxesDialog } from './many-boxes.js';
 import { RoomDialog } from './room-dialog.js';
 
-type Editing = { kind: 'job' } | { kind: 'room' | 'circuit' | 'load'; id: string | null };
+type Editing = { kind: 'job' } | { kind: 'boxes' } | { kind: 'room' | 'circuit' | 'load'; id: string | null };
 
 /** What is being changed; without an id a new one is made. */
 type Edit = (editing: Editing) => void;
@@ -34,8 +35,8 @@ export function HouseView() {
       glance={`${job.rooms.length} rooms, ${job.circuits.length} circuits, ${job.loads.length} loads`}
       reckoning={<HouseReckoning />}
     >
-      <JobHead onEdit={() => setEditing({ kind: 'job' })} />
-      <div className="grid gap-6 xl:grid-cols-2">
+      <JobHead onEdit={() => setEditing({ kind: 'job' })} onMany={() => setEditing({ kind: 'boxes' })} />
+      <div className="grid grid-cols-1 gap-6 xl:grid-cols-2">
         <Rooms onEdit={setEditing} />
         <Circuits onEdit={setEditing} />
         <Loads onEdit={setEditing} />
@@ -49,6 +50,8 @@ function EditDialog({ editing, onClose }: { editing: Editing; onClose: () => voi
   switch (editing.kind) {
     case 'job':
       return <JobDialog onClose={onClose} />;
+    case 'boxes':
+      return <ManyBoxesDialog onClose={onClose} />;
     case 'room':
       return <RoomDialog id={editing.id} onClose={onClose} />;
     case 'circuit':
@@ -58,7 +61,7 @@ function EditDialog({ editing, onClose }: { editing: Editing; onClose: () => voi
   }
 }
 
-function JobHead({ onEdit }: { onEdit: () => void }) {
+function JobHead({ onEdit, onMany }: { onEdit: () => void; onMany: () => void }) {
   const { job } = useJob();
   const edition = editionOf(job);
   const says = [
@@ -73,8 +76,11 @@ function JobHead({ onEdit }: { onEdit: () => void }) {
         <h1 className="text-xl font-bold">{job.name}</h1>
         <p className="text-soft">{says.filter(Boolean).join(' · ')}</p>
       </div>
+      <Button icon={Boxes} onClick={onMany}>
+        Edit several boxes
+      </Button>
       <Button icon={Pencil} onClick={onEdit}>
-        The job
+        Job details
       </Button>
     </div>
   );
@@ -188,7 +194,7 @@ function Section({
 }) {
   return (
     <section aria-label={title}>
-      <div className="mb-1 flex items-center justify-between">
+      <div className="mb-1 flex flex-wrap items-center justify-between">
         <h2 className="font-bold">{title}</h2>
         <Button icon={Plus} onClick={onAdd}>
           {add}
@@ -212,7 +218,7 @@ function Row({
   id: string;
   name: string;
   says: string;
-  /** What it is called when it is taken out. */
+  /** What it is called when it is deleted. */
   taken?: string;
   onEdit: Edit;
 }) {
@@ -231,9 +237,9 @@ function Row({
         kind="quiet"
         icon={Trash2}
         iconOnly
-        onClick={() => applyAndSay(removalOf(job, kind, id), `Take out ${taken}`, `${taken} is taken out.`)}
+        onClick={() => applyAndSay(removalOf(job, kind, id), `Delete ${taken}`, `${taken} is deleted.`)}
       >
-        Take out {name}
+        Delete {name}
       </Button>
     </div>
   );

@@ -12,8 +12,8 @@ export function JobDialog({ onClose }: { onClose: () => void }) {
   const { editions } = profileOf({ practice: form.watch('practice') });
   return (
     <RecordForm
-      title="The job"
-      save="Keep the change"
+      title="Job details"
+      save="Done"
       form={form}
       onSave={(header) => attempt(setParts('job', job.id, job, header), 'Change the job')}
       onClose={onClose}

@@ -21,7 +21,7 @@ export function RoomDialog({ id, onClose }: { id: string | null; onClose: () => 
   return (
     <RecordForm
       title={before ? 'Change the room' : 'Add a room'}
-      save={before ? 'Keep the change' : 'Add the room'}
+      save={before ? 'Done' : 'Add the room'}
       form={form}
       onSave={(room) =>
         before

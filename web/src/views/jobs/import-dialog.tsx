@@ -21,7 +21,7 @@ export function ImportDialog({
   const known = error instanceof ApiError && error.code === 'job-exists';
   return (
     <Dialog
-      title={known ? 'This job is here already' : 'The file cannot be taken in'}
+      title={known ? 'This job is here already' : 'The file cannot be imported'}
       open={refused !== null}
       onClose={onClose}
     >
@@ -30,7 +30,7 @@ export function ImportDialog({
           <p>Replacing it drops what is here. A copy stands beside it under an id of its own.</p>
           <div className="flex flex-wrap gap-2">
             <Button kind="main" onClick={() => onTake(refused.file, 'copy')}>
-              Take it in as a copy
+              Import it as a copy
             </Button>
             <Button kind="stop" onClick={() => onTake(refused.file, 'replace')}>
               Replace what is here

@@ -147,7 +147,7 @@ describe('a job', () => {
   test('taken out goes to the bin and can be put back', async () => {
     list(summary('a'));
     await screen.findByRole('heading', { name: 'House a' });
-    await more('Take this job out');
+    await more('Delete this job');
     expect(await screen.findByText('House a is in the bin for 30 days.')).toBeInTheDocument();
     expect(server.asked).toContainEqual(expect.objectContaining({ method: 'DELETE', path: '/api/jobs/a' }));
     press('Put it back');
@@ -161,7 +161,7 @@ describe('a job', () => {
         ? { status: 409, body: { error: { code: 'busy', message: 'The job is being written.' } } }
         : undefined;
     await screen.findByRole('heading', { name: 'House a' });
-    await more('Take this job out');
+    await more('Delete this job');
     expect(await screen.findByText('The job is being written.')).toBeInTheDocument();
   });
 });
@@ -245,7 +245,7 @@ describe('a file taken in', () => {
     takeIn(fileOf('house.json', '{}'));
     const asked = await dialog();
     expect(asked).toHaveTextContent('This job is here already');
-    press('Take it in as a copy', asked);
+    press('Import it as a copy', asked);
     expect(await screen.findByText('“house.json” is in as copy.')).toBeInTheDocument();
     const tries = server.asked.filter(({ method }) => method === 'POST');
     expect(tries).toHaveLength(2);

@@ -4,12 +4,14 @@ import { FileUp, HardDriveDownload, Moon, Plus, Smartphone, Sun, Trash2 } from '
 import { useEffect, useRef, useState } from 'react';
 import { Link } from 'react-router';
 import { api, isPassing } from '../../data/api.js';
+import { lastPlace } from '../../data/last-place.js';
 import { usePreferences } from '../../data/preferences.js';
 import { keptStore } from '../../data/session/kept-store.js';
 import { keepForLater, shelvedCatalogue } from '../../data/session/shelf.js';
+import { useTitle } from '../../parts/bench.js';
 import { paths } from '../../parts/paths.js';
 import { timeOf } from '../../parts/times.js';
-import { Button } from '../../ui/button.js';
+import { Button, buttonClass } from '../../ui/button.js';
 import { Empty } from '../../ui/empty.js';
 import { TextField } from '../../ui/field.js';
 import { Menu } from '../../ui/menu.js';
@@ -20,7 +22,7 @@ import { type JobHere, ThisDevice } from './this-device.js';
 
 const isArchive = (file: File) => file.type === 'application/zip' || file.name.endsWith('.zip');
 /** With fewer jobs than these nobody needs to search. */
-const MANY = 8;
+const MANY = 3;
 
 /** Jobs taken in, into the bin and back, and kept on this device; what hinders is said. */
 function useJobsInAndOut() {
@@ -67,6 +69,7 @@ function useJobsInAndOut() {
 
 /** Where was I? The job last touched stands first. */
 export function JobsView() {
+  useTitle('Jobs');
   const [search, setSearch] = useState('');
   const jobs = useInfiniteQuery({
     queryKey: ['jobs', search],
@@ -115,7 +118,7 @@ export function JobsView() {
         {jobs.isSuccess && listed.length === 0 && search !== '' && <p>No job is called so.</p>}
         {jobs.isSuccess && listed.length === 0 && search === '' && onlyHere.length === 0 && (
           <Empty title="No jobs yet">
-            <p>Begin with a new job, or take in a job file from another device.</p>
+            <p>Begin with a new job, or import a job file from another device.</p>
           </Empty>
         )}
         {listed.map((summary) => (
@@ -155,7 +158,7 @@ function JobsHeader({ here, onFile }: { here: readonly JobHere[]; onFile: (file:
         New job
       </Button>
       <Button icon={FileUp} onClick={() => file.current?.click()}>
-        Take in a job file
+        Import a job file
       </Button>
       <Button icon={Smartphone} onClick={() => setDevice(true)}>
         This device
@@ -238,8 +241,9 @@ function JobCard({
   onKeep: () => void;
   onRemove: () => void;
 }) {
+  const last = lastPlace(summary.id);
   return (
-    <article className="flex items-start gap-2 rounded-lg border border-rule bg-sheet p-4">
+    <article className="flex flex-wrap items-start gap-2 rounded-lg border border-rule bg-sheet p-4">
       <Link to={paths.board(summary.id)} className="flex min-w-0 flex-1 flex-col gap-2">
         <h2 className="text-xl font-bold">{summary.name}</h2>
         <ul className="flex flex-wrap gap-x-5 gap-y-1">
@@ -271,9 +275,14 @@ function JobCard({
             icon: HardDriveDownload,
             onPick: onKeep,
           },
-          { label: 'Take this job out', icon: Trash2, stop: true, onPick: onRemove },
+          { label: 'Delete this job', icon: Trash2, stop: true, onPick: onRemove },
         ]}
       />
+      {last && (
+        <Link className={buttonClass('plain', 'w-full')} to={paths.box(summary.id, last.boxId)}>
+          Go on at {last.name}
+        </Link>
+      )}
     </article>
   );
 }

@@ -14,7 +14,7 @@ import {
   setParts,
   trialOf,
 } from '@inventario/core';
-import { FileSpreadsheet, Sheet } from 'lucide-react';
+import { FileSpreadsheet, Printer, Sheet } from 'lucide-react';
 import { useMemo } from 'react';
 import { Link } from 'react-router';
 import { downloadCsv, downloadWorkbook } from '../../data/downloads.js';
@@ -141,6 +141,9 @@ function Downloads({ materials }: { materials: Materials }) {
       >
         Save the list as a workbook
       </Button>
+      <Button icon={Printer} onClick={() => window.print()}>
+        Print the list
+      </Button>
       <Button
         icon={Sheet}
         disabled={rows.length === 0}
@@ -160,7 +163,7 @@ function OpenBoxes({ boxIds }: { boxIds: readonly string[] }) {
   if (boxIds.length === 0) return null;
   return (
     <p className="text-sm">
-      Connectors and tails are counted from the joints known so far. Not every conductor is told in{' '}
+      Connectors and pigtails are counted from the joints known so far. Not labelled through:{' '}
       {boxIds.slice(0, MOST_NAMED).map((id, at) => (
         <span key={id}>
           {at > 0 && ', '}
@@ -256,14 +259,14 @@ function InHand({ line }: { line: MaterialLine }) {
     apply(setParts('job', job.id, job, { inHand }), `In hand: ${line.what}`, `in-hand-${line.item}`);
   };
   const nothingMissing = line.fitted > 0 ? 'Fitted' : 'In the packages';
-  const put = missing === 0 ? nothingMissing : 'All in hand';
+  const put = missing === 0 ? nothingMissing : 'Mark as in hand';
   return (
     <Button
       aria-pressed={done && line.inHand > 0}
       disabled={missing === 0}
       onClick={() => have(done ? 0 : missing)}
     >
-      {done && line.inHand > 0 ? 'Not in hand after all' : put}
+      {done && line.inHand > 0 ? 'Not in hand' : put}
     </Button>
   );
 }

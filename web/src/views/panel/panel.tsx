@@ -180,7 +180,7 @@ function Breaker({ circuit, tie }: { circuit: Circuit; tie: Tie }) {
         {boxes.length === 0
           ? 'Feeds no box that is known.'
           : `Said to feed ${boxes.map((box) => box.name).join('; ')}`}
-        {loads.length > 0 && `. Works ${loads.join('; ')}.`}
+        {loads.length > 0 && `. Controls ${loads.join('; ')}.`}
       </p>
       {label.asProved && (
         <p className="mt-1 flex items-start gap-1.5 text-sm font-semibold">

@@ -115,7 +115,7 @@ describe('photographs of a box', () => {
     expect(now().photos[0]?.pins).toMatchObject([{ x: 0.5, y: 0.5 }]);
     const pins = screen.getByRole('region', { name: 'Pins' });
     expect(within(pins).getAllByRole('listitem')).toHaveLength(1);
-    press('Take pin 1 out', pins);
+    press('Delete pin 1', pins);
     expect(now().photos[0]?.pins).toEqual([]);
   });
 
@@ -129,9 +129,9 @@ describe('photographs of a box', () => {
     fireEvent.error(within(list).getByRole('img'));
     expect(within(list).getByText('Not here yet: another device has it.')).toBeInTheDocument();
     fireEvent.click(within(list).getByRole('button'));
-    press('Take the photograph out');
+    press('Delete the photograph');
     expect(now().photos).toEqual([]);
-    expect(screen.getByText('The photograph is taken out.')).toBeInTheDocument();
+    expect(screen.getByText('The photograph is deleted.')).toBeInTheDocument();
     press('Undo');
     expect(now().photos).toHaveLength(1);
   });

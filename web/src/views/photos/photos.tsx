@@ -60,7 +60,7 @@ export function PhotosView() {
     }
   };
   const remove = (photo: Kept) => {
-    if (applyAndSay([removePart('photo', photo.id)], 'Take a photograph out', 'The photograph is taken out.'))
+    if (applyAndSay([removePart('photo', photo.id)], 'Delete a photograph', 'The photograph is deleted.'))
       setHeld(null);
   };
 
@@ -215,7 +215,7 @@ function Stage({
 }
 
 function Picture({ box, photo, onRemove }: { box: Box; photo: Kept; onRemove: () => void }) {
-  const { apply } = useJob();
+  const { job, apply } = useJob();
   const cable = box.conductors.filter(isFromOutside);
   const [conductorId, setConductor] = useState(cable[0]?.id ?? '');
   const pins = photo.pins ?? [];
@@ -229,13 +229,13 @@ function Picture({ box, photo, onRemove }: { box: Box; photo: Kept; onRemove: ()
           value={conductorId}
           options={cable.map((conductor) => ({
             value: conductor.id,
-            label: conductorWords(box, conductor.id),
+            label: conductorWords(box, conductor.id, job),
           }))}
           onChoice={setConductor}
           className="min-w-48 flex-1"
         />
         <Button icon={Trash2} onClick={onRemove}>
-          Take the photograph out
+          Delete the photograph
         </Button>
       </div>
       <div className="relative">
@@ -332,7 +332,7 @@ function Shown({
 }
 
 function Pins({ box, photo }: { box: Box; photo: Kept }) {
-  const { apply } = useJob();
+  const { job, apply } = useJob();
   const pins = photo.pins ?? [];
   return (
     <section aria-label="Pins">
@@ -342,7 +342,7 @@ function Pins({ box, photo }: { box: Box; photo: Kept }) {
         {pins.map((pin, index) => (
           <li key={pin.conductorId} className="flex items-center gap-2 border-t border-rule">
             <span className="font-bold">{index + 1}</span>
-            <span className="flex-1">{conductorWords(box, pin.conductorId)}</span>
+            <span className="flex-1">{conductorWords(box, pin.conductorId, job)}</span>
             <Button
               kind="quiet"
               icon={Trash2}
@@ -350,11 +350,11 @@ function Pins({ box, photo }: { box: Box; photo: Kept }) {
               onClick={() =>
                 apply(
                   setParts('photo', photo.id, photo, { pins: pins.filter((other) => other !== pin) }),
-                  'Take a pin out',
+                  'Delete a pin',
                 )
               }
             >
-              Take pin {index + 1} out
+              Delete pin {index + 1}
             </Button>
           </li>
         ))}

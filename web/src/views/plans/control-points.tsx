@@ -65,16 +65,16 @@ export function ControlPoints({ judged }: { judged: Plans['controls'] }) {
                   <span className="text-soft">
                     {' '}
                     {device ? deviceName(device) : point.deviceId}, {mountingWords(point)} in{' '}
-                    {known.rooms.get(point.roomId)?.name}, works {plural(point.targets.length, 'thing')}
+                    {known.rooms.get(point.roomId)?.name}, controls {plural(point.targets.length, 'thing')}
                   </span>
                 </button>
                 <Button
                   kind="quiet"
                   icon={Trash2}
                   iconOnly
-                  onClick={() => apply([removePart('controlPoint', point.id)], `Take out ${point.name}`)}
+                  onClick={() => apply([removePart('controlPoint', point.id)], `Delete ${point.name}`)}
                 >
-                  Take out {point.name}
+                  Delete {point.name}
                 </Button>
               </div>
               <ul className="text-sm">
@@ -148,7 +148,7 @@ function ControlDialog({ point, onClose }: { point: ControlPoint; onClose: () =>
       />
       <FormSegments control={control} name="mounting" label="Where it sits" options={MOUNTINGS} />
       <PickSeveral
-        label="What it works"
+        label="What it controls"
         placeholder="nothing yet"
         values={form.watch('targets').map(keyOf)}
         options={useTargets()}

@@ -1,4 +1,4 @@
-import { moneyText, SCHOOL_WORDS } from '@inventario/core';
+import { moneyText, schoolsText } from '@inventario/core';
 import { useJob } from '../../data/job-context.js';
 import type { ReckonedPlan } from '../../data/planner.worker.js';
 import { BarsLegend, StackedBars } from '../../drawings/bars.js';
@@ -17,7 +17,7 @@ export function CostBars({ plans }: { plans: readonly ReckonedPlan[] }) {
     <div className="my-3 max-w-3xl">
       <StackedBars
         title="What each plan costs; the figures stand in the table above"
-        labels={plans.map((plan) => SCHOOL_WORDS[plan.school].name)}
+        labels={plans.map((plan) => schoolsText(plan.schools))}
         series={PARTS.map(([field, label]) => ({ label, values: plans.map((plan) => plan[field]) }))}
         text={(value) => moneyText(value, job.money?.currency)}
       />

@@ -1,6 +1,7 @@
 import { moneyText } from '@inventario/core';
 import { useJob } from '../../data/job-context.js';
 import type { ReckonedPlan } from '../../data/planner.worker.js';
+import { Scrolls } from '../../ui/scrolls.js';
 
 /** Room by room over months: what each step takes, and how far the money reaches. */
 export function PhaseList({ plan }: { plan: ReckonedPlan }) {
@@ -14,7 +15,7 @@ export function PhaseList({ plan }: { plan: ReckonedPlan }) {
         Every device is the one it will have for good, so nothing bought early is replaced. What asks for a
         further hub comes after what does not.
       </p>
-      <div className="overflow-x-auto">
+      <Scrolls className="overflow-x-auto" label="Phases side by side">
         <table className="w-full min-w-xl border-collapse text-sm">
           <thead>
             <tr className="text-left text-soft">
@@ -44,7 +45,7 @@ export function PhaseList({ plan }: { plan: ReckonedPlan }) {
             ))}
           </tbody>
         </table>
-      </div>
+      </Scrolls>
     </section>
   );
 }

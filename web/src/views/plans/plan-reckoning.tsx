@@ -1,4 +1,4 @@
-import { moneyText, plural, requirementWords, SCHOOL_WORDS, whyWords } from '@inventario/core';
+import { moneyText, plural, requirementWords, SCHOOL_WORDS, schoolsText, whyWords } from '@inventario/core';
 import { Calculator, Check } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
@@ -27,7 +27,7 @@ export function PlanReckoning({
   return (
     <div className="flex flex-col gap-4">
       <Button kind="main" icon={Check} disabled={adopted || plan.choices.length === 0} onClick={onAdopt}>
-        {adopted ? 'This plan is the choice' : `Adopt: ${SCHOOL_WORDS[plan.school].name.toLowerCase()}`}
+        {adopted ? 'This plan is the choice' : `Adopt: ${schoolsText(plan.schools).toLowerCase()}`}
       </Button>
       <p>
         {SCHOOL_WORDS[plan.school].says}
@@ -36,7 +36,7 @@ export function PlanReckoning({
       {plan.trial && <TrialNote trial={plan.trial} />}
       {plan.spares.length > 0 && (
         <p className="text-sm">
-          Spares apart:{' '}
+          Plus spares:{' '}
           {plan.spares
             .map((spare) => `${spare.count} x ${known.devices.get(spare.deviceId)?.model}`)
             .join(', ')}

@@ -1,4 +1,4 @@
-import { adoptParts, moneyText, placeKey, plural, SCHOOL_WORDS, type School } from '@inventario/core';
+import { adoptParts, moneyText, placeKey, plural, type School, schoolsText } from '@inventario/core';
 import { lazy, Suspense, useState } from 'react';
 import { useJob } from '../../data/job-context.js';
 import { usePlans } from '../../data/plan-answers.js';
@@ -14,18 +14,19 @@ import { SchoolTable } from './school-table.js';
 
 const CostBars = lazy(async () => ({ default: (await import('./cost-bars.js')).CostBars }));
 
-/** Which plan? The schools side by side, and the one in hand place by place. */
+/** Which plan? The strategies side by side, and the one in hand place by place. */
 export function PlansView() {
   const { job, known, applyAndSay } = useJob();
   const answer = usePlans();
   const [school, setSchool] = useState<School>('lowest-cost');
   if (!answer)
     return (
-      <Bench title="Plans" glance="The schools are being worked out" reckoning={null}>
-        <p role="status">The schools are being worked out …</p>
+      <Bench title="Plans" glance="The plans are being worked out" reckoning={null}>
+        <p role="status">The plans are being worked out …</p>
       </Bench>
     );
-  const plan = (answer.plans.find((entry) => entry.school === school) ?? answer.plans[0]) as ReckonedPlan;
+  const plan = (answer.plans.find(({ schools }) => schools.includes(school)) ??
+    answer.plans[0]) as ReckonedPlan;
   const standing =
     answer.standing > 0
       ? ` ${plural(answer.standing, 'more place is', 'more places are')} wired and mounted, ` +
@@ -39,7 +40,7 @@ export function PlansView() {
   const adopt = () => {
     applyAndSay(
       adoptParts(plan.choices, job),
-      `Adopt the plan: ${SCHOOL_WORDS[school].name}`,
+      `Adopt the plan: ${schoolsText(plan.schools)}`,
       `${plan.choices.length} places are chosen as planned.`,
     );
   };
@@ -47,7 +48,7 @@ export function PlansView() {
     <Bench
       title="Plans"
       glance={
-        `${SCHOOL_WORDS[plan.school].name}: ${moneyText(plan.total, job.money?.currency)}, ${plan.served} ` +
+        `${schoolsText(plan.schools)}: ${moneyText(plan.total, job.money?.currency)}, ${plan.served} ` +
         `of ${wanted} places`
       }
       reckoning={<PlanReckoning plan={plan} plans={answer.plans} adopted={adopted} onAdopt={adopt} />}
@@ -60,7 +61,7 @@ export function PlansView() {
       ) : (
         <>
           <p className="mb-3 max-w-prose">
-            Each school serves as many of the {wanted} places as it can, then for the least money. Only what
+            Each strategy serves as many of the {wanted} places as it can, then for the least money. Only what
             fits as the findings stand is planned; what is not proved waits.{standing}
           </p>
           <SchoolTable plans={answer.plans} school={plan.school} onSchool={setSchool} />

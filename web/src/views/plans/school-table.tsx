@@ -5,25 +5,25 @@ import {
   type OutageReport,
   SCHOOL_WORDS,
   type School,
+  schoolsText,
 } from '@inventario/core';
 import { useJob } from '../../data/job-context.js';
 import type { ReckonedPlan } from '../../data/planner.worker.js';
 import { classes } from '../../ui/classes.js';
+import { Scrolls } from '../../ui/scrolls.js';
 
-/** The schools as columns: what they serve, cost and lean on, and what still works when something is out. */
-export function SchoolTable({
-  plans,
-  school,
-  onSchool,
-}: {
-  plans: readonly ReckonedPlan[];
-  school: School;
-  onSchool: (school: School) => void;
-}) {
+interface Row {
+  name: string;
+  of: (plan: ReckonedPlan) => string;
+  strong?: boolean;
+}
+
+/** What is compared, line by line. */
+function useRows(): Row[] {
   const { job, known } = useJob();
   const { currency } = job.money ?? {};
   const budget = job.brief?.budget;
-  const rows: { name: string; of: (plan: ReckonedPlan) => string; strong?: boolean }[] = [
+  return [
     {
       name: 'Places served',
       of: (plan) => `${plan.served} of ${plan.served + plan.unserved.length}`,
@@ -37,7 +37,7 @@ export function SchoolTable({
     { name: 'Hubs to buy', of: (plan) => amount(plan.hubs) },
     { name: 'Parts', of: (plan) => amount(plan.parts) },
     { name: 'Labour', of: (plan) => `${amount(plan.labour)}, ${plan.labourMinutes} min` },
-    { name: 'Families', of: (plan) => (plan.families.length > 0 ? plan.families.join(', ') : 'none') },
+    { name: 'Makers', of: (plan) => (plan.families.length > 0 ? plan.families.join(', ') : 'none') },
     {
       name: 'Hubs',
       of: (plan) => plan.hubIds.map((id) => known.hubs.get(id)?.name ?? id).join(', ') || 'none',
@@ -57,12 +57,27 @@ export function SchoolTable({
     {
       name: 'Proof',
       of: ({ proof }) =>
-        proof === 'optimal' ? 'the least there is' : `at most ${amount(proof.gap)} over the least`,
+        proof === 'optimal' ? 'proved cheapest' : `at most ${amount(proof.gap)} over the least`,
     },
   ];
+}
+
+/**
+ * The strategies as columns: what they serve, cost and lean on, and what still works when something is out.
+ */
+export function SchoolTable({
+  plans,
+  school,
+  onSchool,
+}: {
+  plans: readonly ReckonedPlan[];
+  school: School;
+  onSchool: (school: School) => void;
+}) {
+  const rows = useRows();
   return (
-    <div className="overflow-x-auto">
-      <table className="w-full min-w-2xl table-fixed border-collapse text-sm" aria-label="Plans by school">
+    <Scrolls className="overflow-x-auto" label="Strategies side by side">
+      <table className="w-full min-w-2xl table-fixed border-collapse text-sm" aria-label="Plans by strategy">
         <thead>
           <tr>
             <td className="w-26" />
@@ -76,11 +91,11 @@ export function SchoolTable({
                   className={classes(
                     'min-h-13 w-full rounded-md border px-1 leading-tight font-bold',
                     plan.school === school
-                      ? 'border-strong bg-strong text-onstrong'
-                      : 'border-rule bg-sheet hover:border-ink',
+                      ? 'border-ink bg-well ring-2 ring-ink'
+                      : 'border-edge bg-sheet hover:border-ink',
                   )}
                 >
-                  {SCHOOL_WORDS[plan.school].name}
+                  {schoolsText(plan.schools)}
                 </button>
               </th>
             ))}
@@ -108,7 +123,7 @@ export function SchoolTable({
           ))}
         </tbody>
       </table>
-    </div>
+    </Scrolls>
   );
 }
 

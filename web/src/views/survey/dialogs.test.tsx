@@ -1,15 +1,23 @@
 import '@testing-library/jest-dom/jest-globals';
-import { type Box, type Job, lookup, newBox, powerOfBox, presetContents, profileOf } from '@inventario/core';
+import {
+  type Box,
+  type Job,
+  lookup,
+  newBox,
+  powerOfBox,
+  presetContents,
+  standsEvent,
+} from '@inventario/core';
 import { describe, expect, test } from '@jest/globals';
 import { fireEvent, screen, waitFor, within } from '@testing-library/react';
 import { useJob } from '../../data/job-context.js';
 import { dialog, pickListed, pickRadio, press, shown, type } from '../../test-support/by-hand.js';
 import { exampleJob } from '../../test-support/example-job.js';
+import { CableDialog } from './board/cable-dialog.js';
+import { ConductorDialog } from './board/conductor-dialog.js';
 import type { ChangeBox } from './change-box.js';
-import { CableDialog } from './conductors/cable-dialog.js';
-import { ConductorDialog } from './conductors/conductor-dialog.js';
 import { SmartAsFound } from './positions/smart-as-found.js';
-import { ProofForm } from './proof/proof-form.js';
+import { ProofStands } from './proof/proof-stands.js';
 
 /** One switch fed at its box, with its breaker recorded off. */
 function oneBox(): Job {
@@ -70,12 +78,13 @@ describe('a conductor corrected', () => {
       <ConductorDialog
         box={box}
         conductor={conductor}
-        words={profileOf({ practice: 'us' }).words}
         change={change}
+        onMove={(end) => moving.push(end)}
         onClose={() => {}}
       />
     );
   }
+  const moving: (0 | 1)[] = [];
   const correcting = async () => {
     const job = oneBox();
     const id = String(boxOf(job).conductors[0]?.id);
@@ -111,19 +120,17 @@ describe('a conductor corrected', () => {
     expect(now()).not.toHaveProperty('marking');
   });
 
-  test('ends in a new joint, or capped alone', async () => {
-    const { now, all } = await correcting();
-    const joints = boxOf(all()).joints.length;
-    await pickListed(/^Where it ends/, 'a new joint');
-    expect(boxOf(all()).joints).toHaveLength(joints + 1);
-    expect(now()?.at).toEqual({ joint: boxOf(all()).joints.at(-1)?.id });
-    await pickListed(/^Where it ends/, 'capped alone');
-    expect(now()?.at).toEqual({ capped: true });
+  test('says where it ends; to move that, the end comes into the hand', async () => {
+    moving.length = 0;
+    await correcting();
+    expect(screen.getByText('On terminal a of position 1')).toBeInTheDocument();
+    press('Move its end');
+    expect(moving).toEqual([0]);
   });
 
   test('taken out, it is nowhere in the box', async () => {
     const { now, all, id } = await correcting();
-    press('Take this conductor out');
+    press('Delete this conductor');
     expect(now()).toBeUndefined();
     expect(JSON.stringify(boxOf(all()))).not.toContain(`"${id}"`);
   });
@@ -174,7 +181,7 @@ describe('a cable', () => {
         }}
       />,
     );
-    press('Take the cable out');
+    press('Delete the cable');
     expect(closed).toBe(true);
     expect(boxOf(now()).cables.map(({ id }) => id)).not.toContain(cableId);
     expect(boxOf(now()).conductors.some((conductor) => conductor.cableId === cableId)).toBe(false);
@@ -228,64 +235,84 @@ describe('an old smart device as found', () => {
 describe('a proof', () => {
   function Proving() {
     const { known } = useJob();
-    return <ProofForm box={known.boxes.get('b') as Box} />;
+    return <ProofStands box={known.boxes.get('b') as Box} />;
   }
-  const main = () => screen.getByRole('button', { name: /^Proved dead/ });
+  const told = () => screen.getByRole('button', { name: /^[\d.]+ V, all \d+ under 5 V, [\d.]+ V again$/ });
 
-  test('wants the known source before and after, and every pair between', async () => {
-    const job = oneBox();
-    const { job: now } = await shown(job, <Proving />);
+  test('wants the known source first; then one touch says every pair, and the source again', async () => {
+    const { job: now } = await shown(oneBox(), <Proving />);
     expect(screen.getByText('Not proved dead.')).toBeInTheDocument();
-    expect(main()).toBeDisabled();
-    type('1. Tester on a known source', '121');
-    press(/^All \d+ under 5 V/);
-    expect(main()).toBeDisabled();
-    type('3. The known source again', '120');
-    expect(main()).toBeEnabled();
-    fireEvent.click(main());
-    expect(now().events.at(-1)).toMatchObject({ kind: 'proved', boxId: 'b', stage: 'face', volts: 121 });
+    expect(screen.queryByRole('button', { name: /under 5 V/ })).toBeNull();
+    press('121 V');
+    fireEvent.click(told());
+    expect(now().events.at(-1)).toMatchObject({
+      kind: 'proved',
+      boxId: 'b',
+      stage: 'face',
+      volts: 121,
+      voltsAfter: 121,
+    });
     expect(powerOfBox(now(), boxOf(now()), { now: Date.now() })?.dead).toBe('face');
     expect(await screen.findByText(/Once more with the device out/)).toBeInTheDocument();
-    expect(screen.getByText('Again, with the device out')).toBeInTheDocument();
+    // The source was read at this box a moment ago: it stands for the next stage, until another is told.
+    expect(told()).toHaveAccessibleName(/^121 V, all/);
+    press('Other source');
+    expect(screen.queryByRole('button', { name: /under 5 V/ })).toBeNull();
+    press('120 V');
+    fireEvent.click(told());
+    expect(now().events.at(-1)).toMatchObject({ stage: 'device-out', volts: 120 });
+  });
+
+  test('with the device out the pair is told of that stage, and of the position that is out', async () => {
+    const job = oneBox();
+    const at = new Date(Date.now() - 1000).toISOString();
+    job.events.push(standsEvent('b', { arrangement: 'device-out', position: 1 }, { id: 'out', at }));
+    const { job: now } = await shown(job, <Proving />);
+    press('121 V');
+    press('One is not');
+    await pickListed(/^Which pair is not under 5 V/, /^the black of cable A to earth/);
+    type(/^Volts, the black of cable A to earth/, '118');
+    press('Record 118 V');
+    expect(boxOf(now()).readings.at(-1)).toMatchObject({ arrangement: 'device-out', position: 1 });
+  });
+
+  test('a source that is none is not taken', async () => {
+    await shown(oneBox(), <Proving />);
+    press('another');
+    type(/^Tester on a known source/, '3');
+    expect(screen.getByText('At least 50.')).toBeInTheDocument();
+    expect(screen.getByRole('button', { name: /^Record/ })).toBeDisabled();
+    type(/^Tester on a known source/, '119.4');
+    press('Record 119.4 V');
+    expect(told()).toHaveAccessibleName(/^119.4 V, all/);
   });
 
   test('a source that reads otherwise afterwards is a tester nobody trusts', async () => {
-    await shown(oneBox(), <Proving />);
-    type('1. Tester on a known source', '121');
-    press(/^All \d+ under 5 V/);
-    type('3. The known source again', '60');
+    const { job: now } = await shown(oneBox(), <Proving />);
+    press('121 V');
+    press('Source differs after');
+    type(/^The known source again/, '60');
+    press('Record 60 V');
     expect(screen.getByRole('alert')).toHaveTextContent('the tester cannot be trusted');
-    expect(main()).toBeDisabled();
+    expect(now().events.some(({ kind }) => kind === 'proved')).toBe(false);
   });
 
-  test('a number out of range does not leave the one before it to stand for it', async () => {
-    await shown(oneBox(), <Proving />);
-    type('1. Tester on a known source', '121');
-    press(/^All \d+ under 5 V/);
-    type('3. The known source again', '120');
-    type('3. The known source again', '9000');
-    expect(main()).toBeDisabled();
+  test('a pair over 5 V is written down, and nothing is proved', async () => {
+    const { job: now } = await shown(oneBox(), <Proving />);
+    press('121 V');
+    press('One is not');
+    await pickListed(/^Which pair is not under 5 V/, /^the black of cable A to earth/);
+    type(/^Volts, the black of cable A to earth/, '118');
+    press('Record 118 V');
+    expect(lookup(now()).boxes.get('b')?.readings.at(-1)).toMatchObject({ tool: 'volts-low-z', value: 118 });
+    expect(now().events.some(({ kind }) => kind === 'proved')).toBe(false);
   });
 
-  test('with its breaker not recorded off nothing is to be filled in: what hinders is said', async () => {
+  test('a breaker that is on keeps it from being proved, and says so', async () => {
     const job = oneBox();
-    job.events = [];
+    Object.assign(job.events[0] ?? {}, { state: 'on' });
     await shown(job, <Proving />);
     expect(screen.getByText('Before it can be proved:')).toBeInTheDocument();
-    expect(screen.queryByLabelText('1. Tester on a known source')).toBeNull();
-  });
-
-  test('one pair that is not dead is a reading, and no proof', async () => {
-    const { job: now } = await shown(oneBox(), <Proving />);
-    type('1. Tester on a known source', '121');
-    fireEvent.click(screen.getByRole('button', { name: 'All but one' }));
-    fireEvent.click((await screen.findAllByRole('option'))[0] as HTMLElement);
-    const pad = await screen.findByRole('group', { name: /^Volts, / });
-    for (const digit of ['1', '1', '8']) press(digit, pad);
-    press('Record 118 V', pad);
-    await waitFor(() => expect(boxOf(now()).readings).toHaveLength(1));
-    expect(boxOf(now()).readings[0]).toMatchObject({ tool: 'volts-low-z', value: 118 });
-    expect(now().events.some(({ kind }) => kind === 'proved')).toBe(false);
-    expect(lookup(now()).boxes.get('b')?.readings).toHaveLength(1);
+    expect(screen.queryByRole('button', { name: /V/ })).toBeNull();
   });
 });

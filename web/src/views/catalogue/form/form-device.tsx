@@ -181,7 +181,12 @@ export function RadioAndPower({ device, set }: Section) {
         options={[OPTIONAL, ...options(['mains', 'battery'])]}
         onChoice={(power) => set({ power: (power || undefined) as Device['power'] })}
       />
-      <NumberField label="Idle" unit="W" value={device.standbyW} onNumber={(standbyW) => set({ standbyW })} />
+      <NumberField
+        label="Standby"
+        unit="W"
+        value={device.standbyW}
+        onNumber={(standbyW) => set({ standbyW })}
+      />
       <NumberField
         label="Battery lasts"
         unit="years"

@@ -1,12 +1,5 @@
-import {
-  type Box,
-  boxCapacity,
-  contentsAsFound,
-  contentsAsPlanned,
-  type Job,
-  plannedDevices,
-} from '@inventario/core';
-import { useMemo, useState } from 'react';
+import { type Box, contentsAsFound, contentsAsPlanned, plannedDevices } from '@inventario/core';
+import { useMemo } from 'react';
 import { useJob } from '../../../data/job-context.js';
 import { useUnits } from '../../../data/preferences.js';
 import { BoxDrawing } from '../../../drawings/box-drawing.js';
@@ -14,7 +7,6 @@ import { boxGeometry } from '../../../drawings/box-geometry.js';
 import { Zoomable } from '../../../ui/zoomable.js';
 import type { ChangeBox } from '../change-box.js';
 import { EnclosureForm } from './enclosure-form.js';
-import { EnclosureInWords } from './enclosure-in-words.js';
 
 /** The enclosure: its drawing to scale, and what is read off it beside the drawing. */
 export function BoxPanel({ box, change }: { box: Box; change: ChangeBox }) {
@@ -29,13 +21,8 @@ export function BoxPanel({ box, change }: { box: Box; change: ChangeBox }) {
       ),
     [box, known, planned],
   );
-  const isDone = isRead(box, job);
-  const [open, setOpen] = useState(!isDone);
   return (
-    <section
-      aria-label="Enclosure"
-      className="grid gap-4 rounded-lg border border-rule bg-sheet p-3 md:grid-cols-[minmax(0,5fr)_minmax(0,6fr)]"
-    >
+    <div className="grid gap-4 md:grid-cols-[minmax(0,5fr)_minmax(0,6fr)]">
       <figure className="flex flex-col">
         <Zoomable>
           <BoxDrawing geometry={geometry} units={units} planned={planned.length > 0} />
@@ -44,16 +31,7 @@ export function BoxPanel({ box, change }: { box: Box; change: ChangeBox }) {
           {planned.length > 0 ? 'As planned (dashed)' : 'As found'}, to one scale. Hatched: folded conductors.
         </figcaption>
       </figure>
-      {open ? (
-        <EnclosureForm box={box} change={change} onRead={isDone ? () => setOpen(false) : undefined} />
-      ) : (
-        <EnclosureInWords box={box} onChange={() => setOpen(true)} />
-      )}
-    </section>
+      <EnclosureForm box={box} change={change} />
+    </div>
   );
-}
-
-/** Volume and depth are read: nothing keeps the enclosure from being reckoned with. */
-function isRead(box: Box, job: Job): boolean {
-  return boxCapacity(box, job).ml !== null && box.enclosure.depth > 0;
 }

@@ -1,11 +1,20 @@
 import { Disclosure, DisclosureButton, DisclosurePanel } from '@headlessui/react';
-import { type Box, CONDITION_WORDS, Hazard, profileOf, STOP_WORDS, withGangs } from '@inventario/core';
-import { Check, ChevronRight } from 'lucide-react';
+import {
+  type Box,
+  CONDITION_WORDS,
+  capital,
+  Hazard,
+  isOddDepth,
+  profileOf,
+  STOP_WORDS,
+  withGangs,
+} from '@inventario/core';
+import { ChevronRight } from 'lucide-react';
 import { useJob } from '../../../data/job-context.js';
 import { useUnits } from '../../../data/preferences.js';
-import { Button } from '../../../ui/button.js';
+import { MATERIALS, PLATES } from '../../../parts/enclosure-choices.js';
 import { PickOne, Segments } from '../../../ui/choice.js';
-import { NumberField } from '../../../ui/field.js';
+import { NumberField, TextField } from '../../../ui/field.js';
 import { Stepper } from '../../../ui/stepper.js';
 import { Ticks } from '../../../ui/ticks.js';
 import { Toggle } from '../../../ui/toggle.js';
@@ -17,12 +26,10 @@ import { Volume } from './volume.js';
 interface FormProps {
   box: Box;
   change: ChangeBox;
-  /** The enclosure is done with; absent while something of it is still not read. */
-  onRead?: (() => void) | undefined;
 }
 
 /** What is read off an enclosure. */
-export function EnclosureForm({ box, change, onRead }: FormProps) {
+export function EnclosureForm({ box, change }: FormProps) {
   const { job } = useJob();
   const units = useUnits(job);
   const { enclosure } = box;
@@ -33,7 +40,7 @@ export function EnclosureForm({ box, change, onRead }: FormProps) {
     <div className="flex flex-col gap-3">
       <div className="flex flex-wrap items-end gap-x-4 gap-y-2">
         <Stepper
-          label={`${gangWord[0]?.toUpperCase()}${gangWord.slice(1)}s`}
+          label={`${capital(gangWord)}s`}
           value={enclosure.gangs}
           min={1}
           max={24}
@@ -42,11 +49,7 @@ export function EnclosureForm({ box, change, onRead }: FormProps) {
         <Segments
           label="Material"
           value={enclosure.material === 'plastic' ? 'plastic' : enclosure.grounded ? 'bonded' : 'unbonded'}
-          options={[
-            { value: 'plastic', label: 'plastic' },
-            { value: 'bonded', label: 'metal, bonded' },
-            { value: 'unbonded', label: 'metal, not' },
-          ]}
+          options={MATERIALS}
           onChoice={(choice) =>
             set(
               { material: choice === 'plastic' ? 'plastic' : 'metal', grounded: choice === 'bonded' },
@@ -73,12 +76,12 @@ export function EnclosureForm({ box, change, onRead }: FormProps) {
           />
         </div>
       </div>
-      <EnclosureDetails box={box} change={change} set={set} />
-      {onRead && (
-        <Button icon={Check} className="self-start" onClick={onRead}>
-          Enclosure read
-        </Button>
+      {isOddDepth(box, job) && (
+        <p role="alert" className="font-semibold">
+          No standard box of this volume has that depth: look at both again.
+        </p>
       )}
+      <EnclosureDetails box={box} change={change} set={set} />
     </div>
   );
 }
@@ -92,7 +95,7 @@ function EnclosureDetails({ box, change, set }: { box: Box; change: ChangeBox; s
     <Disclosure>
       <DisclosureButton className="group flex min-h-11 items-center gap-1 self-start font-semibold">
         <ChevronRight aria-hidden className="size-5 transition-transform group-data-open:rotate-90" />
-        Rings, set-back, supports, plate, signal
+        Rings, set-back, supports, plates, signal
       </DisclosureButton>
       <DisclosurePanel className="flex flex-col gap-3">
         <Rings box={box} set={set} />
@@ -114,23 +117,12 @@ function EnclosureDetails({ box, change, set }: { box: Box; change: ChangeBox; s
           <PickOne
             label="Plate"
             value={enclosure.plate ?? 'plastic'}
-            options={[
-              { value: 'plastic', label: 'plastic' },
-              { value: 'metal', label: 'metal' },
-              { value: 'glass', label: 'glass' },
-            ]}
+            options={PLATES}
             onChoice={(plate) => set({ plate }, 'Plate')}
           />
-          <NumberField
-            label="Signal at the box"
-            unit="dBm"
-            min={-120}
-            max={0}
-            value={box.signal && 'rssi' in box.signal ? box.signal.rssi : undefined}
-            hint="read before the power goes off"
-            onNumber={(rssi) => change({ signal: { rssi } }, 'Signal at the box', 'signal')}
-          />
         </div>
+        <SignalAtBox box={box} change={change} />
+        <Neighbour box={box} change={change} />
         <Ticks
           legend="Condition"
           words={CONDITION_WORDS}
@@ -145,6 +137,71 @@ function EnclosureDetails({ box, change, set }: { box: Box; change: ChangeBox; s
         />
       </DisclosurePanel>
     </Disclosure>
+  );
+}
+
+const BARS = [0, 1, 2, 3, 4].map((bars) => ({ value: bars, label: String(bars) }));
+
+/** Read before the power goes off: bars of the phone, or dBm with its minus put before it. */
+function SignalAtBox({ box, change }: { box: Box; change: ChangeBox }) {
+  const rssi = box.signal && 'rssi' in box.signal ? -box.signal.rssi : undefined;
+  return (
+    <div className="grid grid-cols-2 items-end gap-3">
+      <Segments
+        label="Signal at the box, bars"
+        value={box.signal && 'bars' in box.signal ? box.signal.bars : null}
+        options={BARS}
+        onChoice={(bars) => change({ signal: { bars } }, `Signal ${bars} bars`)}
+      />
+      <NumberField
+        label="Signal at the box, minus"
+        unit="dBm"
+        max={120}
+        value={rssi}
+        onNumber={(value) => change({ signal: { rssi: value === 0 ? 0 : -value } }, 'Signal', 'signal')}
+      />
+    </div>
+  );
+}
+
+/** What a new plate has to go with, and whether it will stand straight. */
+function Neighbour({ box, change }: { box: Box; change: ChangeBox }) {
+  const { neighbour } = box;
+  const set = (more: NonNullable<Box['neighbour']>) =>
+    change({ neighbour: { ...neighbour, ...more } }, 'The plate beside it', 'neighbour');
+  return (
+    <div className="grid grid-cols-2 gap-3">
+      <TextField
+        label="Opening of the plate beside it"
+        value={neighbour?.opening ?? ''}
+        maxLength={60}
+        onText={(opening) => set({ opening: opening || undefined })}
+      />
+      <TextField
+        label="Its shade"
+        value={neighbour?.shade ?? ''}
+        maxLength={60}
+        onText={(shade) => set({ shade: shade || undefined })}
+      />
+      <PickOne
+        label="Its material"
+        value={neighbour?.material ?? null}
+        placeholder="no plate beside it"
+        options={PLATES}
+        onChoice={(material) => set({ material: material ?? undefined })}
+      />
+      <PickOne
+        label="Mounting screws"
+        value={box.screws ?? null}
+        placeholder="not looked at"
+        options={[
+          { value: 'straight', label: 'straight' },
+          { value: 'tilted', label: 'tilted' },
+          { value: 'worn', label: 'worn threads' },
+        ]}
+        onChoice={(screws) => change({ screws: screws ?? undefined }, 'Mounting screws')}
+      />
+    </div>
   );
 }
 

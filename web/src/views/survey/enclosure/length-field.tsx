@@ -1,7 +1,5 @@
-import { rounded, type UnitSystem } from '@inventario/core';
+import { MM_PER_INCH, rounded, type UnitSystem } from '@inventario/core';
 import { NumberField } from '../../../ui/field.js';
-
-const MM_PER_INCH = 25.4;
 
 /** A length typed in the units shown and kept in mm. */
 export function LengthField({

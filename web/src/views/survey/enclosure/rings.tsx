@@ -44,9 +44,9 @@ export function Rings({ box, set }: { box: Box; set: SetEnclosure }) {
           <Button
             icon={Minus}
             iconOnly
-            onClick={() => set({ rings: rings.toSpliced(Number(at), 1) }, 'Take a ring out')}
+            onClick={() => set({ rings: rings.toSpliced(Number(at), 1) }, 'Delete a ring')}
           >
-            Take ring {Number(at) + 1} out
+            Delete ring {Number(at) + 1}
           </Button>
         </div>
       ))}

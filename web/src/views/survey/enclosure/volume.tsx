@@ -1,4 +1,4 @@
-import { type Box, cubicInches, millilitres, rounded } from '@inventario/core';
+import { type Box, cubicInches, millilitres, profileOf, rounded } from '@inventario/core';
 import { useJob } from '../../../data/job-context.js';
 import { useUnits } from '../../../data/preferences.js';
 import { PickOne, Segments } from '../../../ui/choice.js';
@@ -11,6 +11,7 @@ export function Volume({ box, set }: { box: Box; set: SetEnclosure }) {
   const { job } = useJob();
   const units = useUnits(job);
   const { capacity } = box.enclosure;
+  const counts = profileOf(job).count !== null;
   const inch = units === 'inch';
   const unit = inch ? 'in³' : 'mL';
   const shown = (volume: { mL?: number | undefined; in3?: number | undefined }) => {
@@ -32,13 +33,14 @@ export function Volume({ box, set }: { box: Box; set: SetEnclosure }) {
         label="Volume"
         value={capacity.from}
         options={[
-          { value: 'marked' as const, label: 'marked' },
+          // Where nothing is counted nobody reads a marking: the estimate takes inside measures.
+          ...(counts ? [{ value: 'marked' as const, label: 'marked' }] : []),
           { value: 'standard' as const, label: 'standard box' },
           { value: 'measured' as const, label: 'measured' },
         ]}
         onChoice={take}
       />
-      {capacity.from === 'marked' && (
+      {capacity.from === 'marked' && counts && (
         <NumberField
           label={`Marked in the box, ${unit}`}
           name="volume"

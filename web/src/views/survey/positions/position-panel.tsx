@@ -71,11 +71,11 @@ export function PositionPanel({ box, position, words, change, addingLoad, onAddL
           onChoice={(existing) => (existing === 'smart' ? setAsFound(true) : setExisting(existing))}
         />
         <PickSeveral
-          label="Works"
+          label="Controls"
           placeholder="which load?"
           values={position.loadIds}
           options={job.loads.map((load) => ({ value: load.id, label: load.name }))}
-          onChoice={(loadIds) => put({ loadIds }, 'What the position works')}
+          onChoice={(loadIds) => put({ loadIds }, 'What the position controls')}
         />
       </div>
       <div className="flex flex-wrap items-center gap-x-4 gap-y-2">
@@ -159,8 +159,11 @@ function GroupOf({ box, position }: { box: Box; position: Position }) {
     const rest = group.places.filter((place) => placeKey(place.boxId, place.position) !== key);
     return (
       <div className="flex flex-wrap items-center gap-2 text-sm">
-        <span>Works together with {rest.map(nameOf).join(' and ')}.</span>
-        <Button kind="quiet" onClick={() => apply(leaveGroupParts(job, group, here), 'Not worked together')}>
+        <span>Controls it together with {rest.map(nameOf).join(' and ')}.</span>
+        <Button
+          kind="quiet"
+          onClick={() => apply(leaveGroupParts(job, group, here), 'Not controlled together')}
+        >
           Not so
         </Button>
       </div>
@@ -171,12 +174,12 @@ function GroupOf({ box, position }: { box: Box; position: Position }) {
   const join = () =>
     apply(
       joinGroupParts(job, { ...here, loadIds: position.loadIds }, others, newId),
-      'Worked from several places',
+      'Controlled from several places',
     );
   return (
     <div className="flex flex-wrap items-center gap-2 text-sm">
-      <span>{others.map(nameOf).join(' and ')} works the same load.</span>
-      <Button onClick={join}>They work it together</Button>
+      <span>{others.map(nameOf).join(' and ')} controls the same load.</span>
+      <Button onClick={join}>They control it together</Button>
     </div>
   );
 }

@@ -41,12 +41,12 @@ export function ReadingList({ box }: { box: Box }) {
                 onClick={() => {
                   put(
                     box.readings.filter((other) => other.id !== reading.id),
-                    'Take a reading back',
+                    'Delete a reading',
                   );
-                  say('The reading is taken back.', { label: 'Undo', run: undo });
+                  say('The reading is deleted.', { label: 'Undo', run: undo });
                 }}
               >
-                Take this reading back
+                Delete this reading
               </Button>
             </li>
           ))}
