@@ -39,6 +39,19 @@ describe('the walk', () => {
     expect(made?.readings).toEqual([]);
   });
 
+  test('a room folds to one line with what it holds, and opens again', async () => {
+    const job = exampleJob('pantry');
+    await shown(job, <Walk />);
+    const head = screen.getByRole('button', { name: new RegExp(`^${job.rooms[0]?.name}`) });
+    const section = screen.getByRole('region', { name: String(job.rooms[0]?.name) });
+    expect(within(section).getByRole('link')).toBeInTheDocument();
+    fireEvent.click(head);
+    expect(within(section).queryByRole('link')).toBeNull();
+    expect(head).toHaveTextContent(/, 1 box$/);
+    fireEvent.click(head);
+    expect(within(section).getByRole('link')).toBeInTheDocument();
+  });
+
   test('with no room yet says where they come from', async () => {
     const job = { ...exampleJob('pantry'), rooms: [], boxes: [], loads: [], selections: [], pairings: [] };
     await shown(job, <Walk />);

@@ -42,18 +42,13 @@ export function PairView() {
     .filter(({ tasks }) => tasks.length > 0);
   const tasks = rooms.flatMap((entry) => entry.tasks);
   const joined = tasks.filter((task) => task.state === 'joined').length;
+  const inWords = `${joined} of ${tasks.length} paired`;
   return (
-    <Bench
-      title="Pair"
-      glance={`${joined} of ${tasks.length} channels joined`}
-      reckoning={<SiteReckoning tasks={tasks} />}
-    >
+    <Bench title="Pair" glance={inWords} reckoning={<SiteReckoning tasks={tasks} />}>
       <div className="mb-3 flex flex-wrap items-end gap-4">
         <div className="mr-auto">
           <h1 className="text-xl font-bold">Pair</h1>
-          <p className="text-soft">
-            {joined} of {tasks.length} channels are in.
-          </p>
+          <p className="text-soft">{inWords}</p>
         </div>
         <Segments
           label="The phone is on"

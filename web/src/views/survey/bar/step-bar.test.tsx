@@ -187,6 +187,9 @@ describe('a test, step by step', () => {
     await asked('Work the switch');
     press(/^Later/);
     await asked(/^(?!.*Work the switch)/);
+    press('Start this test', screen.getByRole('complementary', { name: 'Reckoning' }));
+    await asked('Work the switch');
+    expect(screen.queryByRole('button', { name: 'Start this test' })).toBeNull();
   });
 });
 

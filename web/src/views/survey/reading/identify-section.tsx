@@ -1,8 +1,10 @@
-import { Disclosure, DisclosureButton, DisclosurePanel } from '@headlessui/react';
+import { Disclosure, DisclosureButton, DisclosurePanel, useClose } from '@headlessui/react';
 import { type Box, conductorWords, profileOf } from '@inventario/core';
 import { ChevronRight } from 'lucide-react';
 import { useIdentified, useJob } from '../../../data/job-context.js';
 import { CERTAINTY_WORDS, RoleMark } from '../../../drawings/role-mark.js';
+import { Button } from '../../../ui/button.js';
+import { useHand } from '../hand/use-hand.js';
 import { ProofStands } from '../proof/proof-stands.js';
 import { Contradictions } from './contradictions.js';
 
@@ -33,6 +35,7 @@ export function IdentifySection({ box }: { box: Box }) {
           <h2 className="text-sm font-semibold text-soft">Best next test</h2>
           <p className="font-semibold">{best.says}</p>
           <p className="text-sm text-soft">{best.because}</p>
+          <StartTest />
         </div>
       ) : (
         box.conductors.length > 0 && result.notes.length === 0 && <p>Every role that is needed is proved.</p>
@@ -69,5 +72,21 @@ export function IdentifySection({ box }: { box: Box }) {
         <ProofStands box={box} />
       </div>
     </section>
+  );
+}
+
+/** The bar asks for tests again, the one named here first. */
+function StartTest() {
+  const { bench, onBench } = useHand();
+  const close = useClose();
+  if (bench.mode === 'test' && bench.held === null && bench.skipped.size === 0) return null;
+  const start = () => {
+    onBench({ mode: 'test', held: null, end: null, joint: null, skipped: new Set() });
+    close();
+  };
+  return (
+    <Button className="mt-2" onClick={start}>
+      Start this test
+    </Button>
   );
 }
