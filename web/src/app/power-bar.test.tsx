@@ -31,7 +31,7 @@ function panel(): Job {
   };
 }
 
-test('what feeds this box comes first, then what is on; the rest is counted in words and opens at a touch', async () => {
+test('what feeds this box, what is on, and the rest counted in words, opened at a touch', async () => {
   const job = panel();
   const own = job.circuits.at(-1);
   const { job: now } = await shown(job, <PowerBar boxId={job.boxes[0]?.id} />);
