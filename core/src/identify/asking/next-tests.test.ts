@@ -117,8 +117,8 @@ test('where the evidence is there and only a rival stands, nothing is proposed t
 });
 
 /**
- * The lamp side of a pair of switches: the lamp was watched, the indicator led over all, and the whites, which
- * are one bundle, read 0.3 ohm to earth.
+ * The lamp side of a pair of switches: the lamp was watched, the indicator led over all, and the whites, one
+ * bundle, read 0.3 ohm to earth.
  */
 function farSwitchRead() {
   let serial = 0;
