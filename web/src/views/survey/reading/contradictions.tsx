@@ -13,7 +13,7 @@ export function Contradictions({
     return conflicts.map((conflict) => (
       <details key={conflict.readingIds.join()} className="rounded-md border-2 border-stop">
         <summary className="flex min-h-11 items-center px-3 font-semibold text-stop">
-          Readings contradict each other: which
+          Readings contradict each other. Which?
         </summary>
         <p className="px-3 pb-2 text-sm">{conflict.message}</p>
       </details>
