@@ -14,6 +14,8 @@ const LIKELIER = 20;
 /**
  * Tests likely to rule out a rival that no meter reading has ruled out yet: their expected outcome is twenty
  * times likelier under the best explanation than under the best one that gives the conductor the rival role.
+ * @returns how many of two things such a test settles, by its index: both, where the evidence of the role is
+ *   there already
  */
 export function excludingTests(
   problem: Problem,
@@ -21,11 +23,11 @@ export function excludingTests(
   grades: readonly CoreGrade[],
   open: readonly number[],
   tests: readonly Test[],
-): Set<number> {
-  const found = new Set<number>();
+): Map<number, number> {
+  const found = new Map<number, number>();
   const expected = predicted(posterior, posterior.best, tests);
   for (const core of open) {
-    const { missing, rival } = entryAt(grades, core);
+    const { missing, rival, isEvidenced } = entryAt(grades, core);
     const other = missing === 'rival' && rival ? bestWithRole(posterior, core, rival) : null;
     if (!other) continue;
     const under = predicted(posterior, other, tests);
@@ -34,7 +36,7 @@ export function excludingTests(
       const row = entryAt(expected, at);
       for (const outcome in row)
         if ((row[outcome] ?? 0) >= LIKELY && (row[outcome] ?? 0) >= LIKELIER * (under[at]?.[outcome] ?? 0))
-          found.add(at);
+          found.set(at, Math.max(found.get(at) ?? 0, isEvidenced ? 2 : 1));
     });
   }
   return found;

@@ -84,7 +84,7 @@ export function nextTests(
       const gain = gains[at] ?? 0;
       // What rules a rival out and is the evidence asked for, too, saves a second test.
       const proves =
-        Number(excluding.has(at)) +
+        (excluding.get(at) ?? 0) +
         (serving && serves(candidate, grades, open, problem) ? servesWell(candidate, problem) : 0);
       if (gain < LEAST_GAIN && proves === 0) return [];
       const value = (gain + proves * PROOF_BITS) / candidate.minutes;
