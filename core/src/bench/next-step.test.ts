@@ -1,4 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
+import type { NextTest } from '../identify/asking/next-tests.js';
 import { identifyBox } from '../identify/identify.js';
 import { type JobLookup, lookup } from '../job/lookup.js';
 import type { Job, JobEvent } from '../job/schema/job.js';
@@ -11,7 +12,7 @@ import { newBox } from '../survey/new-box.js';
 import { presetContents, withPreset } from '../survey/presets.js';
 import { exampleJob } from '../test-support/examples.js';
 import { someBox } from '../test-support/followed.js';
-import { type BoxInHand, nextStep, stepKey } from './next-step.js';
+import { type BoxInHand, nextStep, skipKey, stepKey } from './next-step.js';
 import { standsEvent, standsNow } from './stands.js';
 import type { NextStep } from './vocabulary.js';
 
@@ -57,11 +58,13 @@ class Hand {
   inHand(): BoxInHand {
     const { box, known, switches, out, clips, stoodClear, by, skipped } = this;
     const options = { now: this.instant, confirmedOf: () => new Map() };
+    const { circuits, boxes } = powerOf(this.job, options);
     return {
       box,
       known,
       power: powerOfBox(this.job, box, options),
-      circuits: powerOf(this.job, options).circuits,
+      circuits,
+      powerOfBoxes: boxes,
       progress: boxProgress(box, known),
       said: identifyBox(box, known),
       stands: standsNow(box, this.job),
@@ -76,8 +79,10 @@ class Hand {
   switched(circuitId: string, state: 'on' | 'off'): void {
     this.event({ id: this.id(), at: this.at(), kind: 'switched', circuitId, state });
   }
-  prove(stage: 'face' | 'device-out', { power }: BoxInHand): void {
-    const { earth, neutral, lines } = provingRound(this.box);
+  prove(stage: 'face' | 'device-out', { powerOfBoxes }: BoxInHand, boxId = this.boxId): void {
+    const box = this.job.boxes.find(({ id }) => id === boxId) as Box;
+    const power = powerOfBoxes.find((entry) => entry.boxId === boxId) as BoxInHand['power'];
+    const { earth, neutral, lines } = provingRound(box);
     const made = {
       id: this.id(),
       at: this.at(),
@@ -86,7 +91,7 @@ class Hand {
       voltsAfter: 119,
       under5: [...earth, ...neutral, ...lines],
     };
-    const event = provedEvent(this.box, this.job, power, made);
+    const event = provedEvent(box, this.job, power, made);
     if (event) this.event(event);
   }
 }
@@ -101,10 +106,10 @@ function did(hand: Hand, step: NextStep, now: BoxInHand): boolean {
       return true;
     case 'prove':
       if (provingHinders(now.power).length > 0) return false;
-      hand.prove(step.stage, now);
+      hand.prove(step.stage, now, step.boxId ?? undefined);
       return true;
     case 'stands':
-      hand.event(standsEvent(hand.box.id, step.to, { id: hand.id(), at: hand.at() }));
+      hand.event(standsEvent(step.boxId ?? hand.box.id, step.to, { id: hand.id(), at: hand.at() }));
       hand.clips = [];
       hand.stoodClear = false;
       return true;
@@ -202,6 +207,108 @@ describe('boxes with hidden wiring, worked as the bar asks', () => {
   );
 });
 
+describe('a pair of switches, the other one left out', () => {
+  /** At the one box nothing was opened yet; the foot's device was taken out, dead. */
+  function atTheHead(): Hand {
+    const { job } = emptyBox();
+    const [circuit] = job.circuits;
+    const [load] = job.loads;
+    const like = (id: string): Box => ({
+      ...newBox({ id, roomId: job.rooms[0]?.id ?? '', name: `Stair, ${id}`, order: 1 }, 'us', [
+        circuit?.id ?? '',
+      ]),
+      positions: [{ index: 1, existing: 'three-way', loadIds: [load?.id ?? ''], need: { smart: false } }],
+    });
+    const hand = new Hand(
+      {
+        ...job,
+        boxes: [like('b'), like('foot')],
+        groups: [
+          {
+            id: 'g',
+            loadIds: [load?.id ?? ''],
+            places: [
+              { boxId: 'b', position: 1 },
+              { boxId: 'foot', position: 1 },
+            ],
+          },
+        ],
+      },
+      'b',
+    );
+    hand.switched(circuit?.id ?? '', 'off');
+    hand.event(
+      standsEvent('foot', { arrangement: 'device-out', position: 1 }, { id: hand.id(), at: hand.at() }),
+    );
+    return hand;
+  }
+  const back = { kind: 'stands', to: { arrangement: 'in-place', position: null }, lifted: [], boxId: 'foot' };
+
+  test('it goes back before its switch is worked: dead, proved there, then on', () => {
+    const hand = atTheHead();
+    expect(nextStep(hand.inHand())).toEqual({ kind: 'prove', stage: 'device-out', boxId: 'foot' });
+    hand.prove('device-out', hand.inHand(), 'foot');
+    expect(nextStep(hand.inHand())).toEqual(back);
+    expect(did(hand, nextStep(hand.inHand()) as NextStep, hand.inHand())).toBe(true);
+    expect(nextStep(hand.inHand())).toMatchObject({ kind: 'breaker', to: 'on', handsOff: false });
+  });
+
+  test('with the breaker on it is switched off first', () => {
+    const hand = atTheHead();
+    hand.prove('device-out', hand.inHand(), 'foot');
+    hand.switched(hand.job.circuits[0]?.id ?? '', 'on');
+    expect(nextStep(hand.inHand())).toMatchObject({ kind: 'breaker', to: 'off' });
+  });
+
+  test('a test from here is made before one with a walk, where it costs no more than that', () => {
+    const hand = atTheHead();
+    hand.event(
+      standsEvent('foot', { arrangement: 'in-place', position: null }, { id: hand.id(), at: hand.at() }),
+    );
+    hand.switched(hand.job.circuits[0]?.id ?? '', 'on');
+    const contents = presetContents({ preset: 'three-way-load', practice: 'us', size: '12AWG' }, hand.id);
+    hand.set({
+      ...contents,
+      positions: hand.box.positions,
+      enclosure: { ...hand.box.enclosure, capacity: { from: 'marked', in3: 18 }, depth: 70 },
+    });
+    hand.skipped.add('lamp:1');
+    const looked = (switches: NextTest['switches'], minutes: number): NextTest => ({
+      tool: 'lamp',
+      arrangement: 'in-place',
+      position: null,
+      lifted: [],
+      joined: [],
+      breakers: {},
+      switches,
+      boxes: {},
+      loads: {},
+      points: [hand.job.loads[0]?.id ?? ''],
+      gainBits: 1,
+      minutes,
+      why: { code: 'tells-most', subject: '', purpose: 'load' },
+    });
+    const asked = (near: number) =>
+      nextStep({
+        ...hand.inHand(),
+        said: {
+          conductors: [],
+          conflicts: [],
+          next: [looked({ 'foot/1': 'up' }, 1), looked({ '1': 'up' }, near)],
+        },
+      });
+    expect(asked(2)).toEqual({ kind: 'switch', key: '1', to: 'up' });
+    expect(asked(6)).toEqual({ kind: 'switch', key: 'foot/1', to: 'up' });
+  });
+
+  test('put off with the look it is made for', () => {
+    const hand = atTheHead();
+    const step = nextStep(hand.inHand()) as NextStep;
+    hand.skipped.add(skipKey(hand.inHand(), step));
+    expect(nextStep(hand.inHand())).toMatchObject({ kind: 'prove', stage: 'face', boxId: null });
+  });
+});
+
 /** A job with one box that holds nothing yet. */
 function emptyBox(): Hand {
   const job = exampleJob('pantry');
@@ -232,7 +339,7 @@ describe('what is asked first', () => {
     hand.skipped.add('lamp:1');
     expect(nextStep(hand.inHand())).toMatchObject({ kind: 'breaker', to: 'off' });
     hand.switched(circuit?.id ?? '', 'off');
-    expect(nextStep(hand.inHand())).toEqual({ kind: 'prove', stage: 'face' });
+    expect(nextStep(hand.inHand())).toEqual({ kind: 'prove', stage: 'face', boxId: null });
     hand.prove('face', hand.inHand());
     expect(nextStep(hand.inHand())).toMatchObject({
       kind: 'stands',

@@ -10,7 +10,7 @@ import type { BoxProgress } from '../progress/progress.js';
 import { isOddDepth } from './enclosures.js';
 import { feedCandidates } from './feeds.js';
 import { acceptableMarks, labelSets, nextDarkCore } from './marks.js';
-import { stageToProve } from './stands.js';
+import { stageToProve, standsNow } from './stands.js';
 import type { NextStep, Stance } from './vocabulary.js';
 
 /** What is known of the box in hand. */
@@ -19,6 +19,8 @@ export interface BoxInHand {
   known: JobLookup;
   power: BoxPower;
   circuits: readonly CircuitPower[];
+  /** The same of every box of the job. */
+  powerOfBoxes: readonly BoxPower[];
   progress: BoxProgress;
   /** What the readings say; null while it is worked out. */
   said: Pick<Identification, 'conductors' | 'conflicts' | 'next'> | null;
@@ -123,7 +125,10 @@ function fact(hand: BoxInHand): Found {
   }
   if (by === 'test') {
     const found = first(lampStep(hand));
-    if (found) return energised(hand, found.kind === 'lamp' ? found.circuitIds : []) ?? found;
+    if (found)
+      return (
+        farClosed(hand, found.far === null ? [] : [found.far]) ?? energised(hand, found.circuitIds) ?? found
+      );
   }
   if (box.conductors.length === 0) {
     if (by === 'test' && !hand.skipped.has('opening')) {
@@ -191,6 +196,31 @@ function energised(
   return next === undefined ? undefined : { kind: 'breaker', circuitId: next, to: 'on', handsOff, clips: [] };
 }
 
+const CLOSED: Stance = { arrangement: 'in-place', position: null };
+
+/**
+ * A switch of another box can be worked only where it is in its place: one that was left out goes back first,
+ * dead and proved.
+ * @param keys of switches; those of the box itself say nothing here
+ */
+function farClosed(
+  { known, circuits, powerOfBoxes }: BoxInHand,
+  keys: readonly string[],
+): NextStep | undefined {
+  for (const key of keys) {
+    const [boxId = '', position] = key.split('/');
+    const far = position === undefined ? undefined : known.boxes.get(boxId);
+    const power = powerOfBoxes.find((entry) => entry.boxId === boxId);
+    if (!far || !power) continue;
+    const stands = standsNow(far, known.job);
+    if (stands.arrangement === 'in-place') continue;
+    const before = dead({ power, circuits, stands });
+    if (before?.kind === 'prove') return { ...before, boxId };
+    return before ?? { kind: 'stands', to: CLOSED, lifted: [], boxId };
+  }
+  return undefined;
+}
+
 /** Off, proved at the face, device out: before what is in the box can be seen. */
 function opened(hand: BoxInHand): NextStep | undefined {
   if (hand.stands.arrangement !== 'in-place') return undefined;
@@ -199,17 +229,21 @@ function opened(hand: BoxInHand): NextStep | undefined {
     dead(hand) ??
     (position === null
       ? undefined
-      : { kind: 'stands', to: { arrangement: 'device-out', position }, lifted: [] })
+      : { kind: 'stands', to: { arrangement: 'device-out', position }, lifted: [], boxId: null })
   );
 }
 
 /** What is missing to a proof of the box as it stands: breakers off first, then the proof. */
-function dead({ power, circuits, stands }: BoxInHand): NextStep | undefined {
+function dead({
+  power,
+  circuits,
+  stands,
+}: Pick<BoxInHand, 'power' | 'circuits' | 'stands'>): NextStep | undefined {
   const stage = stageToProve(stands);
   if (power.dead === 'device-out' || power.dead === stage) return undefined;
   const on = power.circle.find((id) => circuits.find((entry) => entry.circuitId === id)?.state !== 'off');
   if (on !== undefined) return { kind: 'breaker', circuitId: on, to: 'off', handsOff: false, clips: [] };
-  return { kind: 'prove', stage };
+  return { kind: 'prove', stage, boxId: null };
 }
 
 /** The best next test, with every change it needs as a step before it; then what it proved. */
@@ -228,13 +262,18 @@ function testing(hand: BoxInHand): Found {
   return proof ?? { kind: 'flag', conductorIds: proved.map(({ id }) => id) };
 }
 
-/** The best test that was not put off; those that can be made from here before those that ask for a walk. */
+/** What going to another switch of the group and back takes, minutes. */
+const WALK = 2;
+
+/** The best test that was not put off; one that can be made from here where that costs less than the walk. */
 function bestTest(hand: BoxInHand): NextTest | undefined {
   const tests = (hand.said?.next ?? []).filter((entry) => !hand.skipped.has(`test:${testKey(entry)}`));
-  return tests.find((entry) => !walksToSwitch(hand, entry)) ?? tests[0];
+  const [best] = tests;
+  const near = tests.find((entry) => !walksToSwitch(hand, entry));
+  return best && near && near.minutes <= best.minutes + WALK ? near : best;
 }
 
-/** A test for which somebody has to go to a far switch, although others can be made from here. */
+/** A test for which somebody has to go to a far switch. */
 function walksToSwitch({ switches }: BoxInHand, test: NextTest): boolean {
   return Object.entries(test.switches).some(([key, to]) => key.includes('/') && switches[key] !== to);
 }
@@ -276,7 +315,10 @@ function changesFor(hand: BoxInHand, test: NextTest): NextStep | undefined {
       kind: 'stands',
       to: { arrangement: test.arrangement, position: test.position },
       lifted: test.lifted,
+      boxId: null,
     };
+  const far = farClosed(hand, Object.keys(test.switches));
+  if (far) return far;
   if (lamps[0]) return { kind: 'load', ...lamps[0] };
   for (const [key, to] of Object.entries(test.switches))
     if (switches[key] !== to) return { kind: 'switch', key, to };

@@ -31,9 +31,10 @@ export type NextStep =
    * the points that the meter is clipped to before, dead.
    */
   | { kind: 'breaker'; circuitId: string; to: 'on' | 'off'; handsOff: boolean; clips: string[] }
-  | { kind: 'prove'; stage: 'face' | 'device-out' }
+  /** `boxId`: of another box, here and in `stands`; null: of the box in hand. */
+  | { kind: 'prove'; stage: 'face' | 'device-out'; boxId: string | null }
   /** Devices come out or go back, conductors are lifted or parted. */
-  | { kind: 'stands'; to: Stance; lifted: string[] }
+  | { kind: 'stands'; to: Stance; lifted: string[]; boxId: string | null }
   /** A lamp comes out, or goes back. */
   | { kind: 'load'; loadId: string; out: boolean }
   | { kind: 'switch'; key: string; to: 'on' | 'off' | 'up' | 'down' }

@@ -32,6 +32,9 @@ function switchPlace(key: string, box: Box, known: JobLookup): string {
     : ` at ${known.boxes.get(boxId ?? '')?.name ?? boxId}`;
 }
 
+const otherBox = (boxId: string | null, known: JobLookup) =>
+  boxId === null ? null : (known.boxes.get(boxId)?.name ?? boxId);
+
 const positionWords = (box: Box, index: number) => (box.positions.length > 1 ? ` ${index}` : '');
 
 const TOOLS = {
@@ -83,17 +86,16 @@ const STEPS: { [Kind in NextStep['kind']]: Said<Kind> } = {
       };
     return { does: `Switch ${breaker} on`, ...(handsOff ? { how: 'hands off from here:' } : {}) };
   },
-  prove: ({ stage }) => ({
-    does: stage === 'face' ? 'Prove it dead at the face' : 'Prove it dead, device out',
+  prove: ({ stage, boxId }, { known }) => ({
+    does: `Prove ${otherBox(boxId, known) ?? 'it'} dead${stage === 'face' ? ' at the face' : ', device out'}`,
   }),
-  stands: ({ to, lifted }, { box, known }) =>
-    STANDS[to.arrangement](
-      to.arrangement === 'lifted'
-        ? listed(lifted.map((id) => conductorWords(box, id, known.job)))
-        : to.position === null
-          ? ''
-          : positionWords(box, to.position),
-    ),
+  stands: ({ to, lifted, boxId }, { box, known }) => {
+    const other = otherBox(boxId, known);
+    if (other) return { does: `Put the device at ${other} back`, how: 'its switch is worked for this' };
+    if (to.arrangement === 'lifted')
+      return STANDS.lifted(listed(lifted.map((id) => conductorWords(box, id, known.job))));
+    return STANDS[to.arrangement](to.position === null ? '' : positionWords(box, to.position));
+  },
   load: ({ loadId, out }, { known }) => {
     const name = known.loads.get(loadId)?.name ?? 'the lamp';
     return out

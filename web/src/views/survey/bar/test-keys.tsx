@@ -111,12 +111,17 @@ function onWords(breaker: string, clear: boolean, clipped: boolean): string {
   return `${words.charAt(0).toUpperCase()}${words.slice(1)}`;
 }
 
-export function ProveKeys({ step: { stage } }: StepOf<'prove'>) {
-  const { box, power, skip } = useHand();
-  return <ProofKeys key={`${stage}${power.since}`} box={box} power={power} stage={stage} onLater={skip} />;
+export function ProveKeys({ step: { stage, boxId } }: StepOf<'prove'>) {
+  const { box: own, known, powerOfBoxes, skip } = useHand();
+  const box = known.boxes.get(boxId ?? own.id);
+  const power = powerOfBoxes.find((entry) => entry.boxId === box?.id);
+  if (!box || !power) return null;
+  return (
+    <ProofKeys key={`${box.id}${stage}${power.since}`} box={box} power={power} stage={stage} onLater={skip} />
+  );
 }
 
-export function StandsKeys({ step: { to } }: StepOf<'stands'>) {
+export function StandsKeys({ step: { to, boxId } }: StepOf<'stands'>) {
   const { standsSo } = useHand();
   const done = {
     'in-place': 'It is back in place',
@@ -124,7 +129,7 @@ export function StandsKeys({ step: { to } }: StepOf<'stands'>) {
     parted: 'All apart and capped',
     lifted: 'Lifted and capped',
   }[to.arrangement];
-  return <DoneKey onDone={() => standsSo(to)}>{done}</DoneKey>;
+  return <DoneKey onDone={() => standsSo(to, boxId)}>{done}</DoneKey>;
 }
 
 export function LoadKeys({ step: { loadId, out: isOut } }: StepOf<'load'>) {

@@ -34,7 +34,8 @@ export interface Hand extends Omit<BoxInHand, 'said' | 'by'> {
   change: ChangeBox;
   record: (...entered: Entered[]) => void;
   switched: (circuitId: string, state: 'on' | 'off') => void;
-  standsSo: (stance: Stance) => void;
+  /** @param boxId another box than the one in hand */
+  standsSo: (stance: Stance, boxId?: string | null) => void;
   skip: () => void;
 }
 
@@ -47,7 +48,7 @@ export function useHandOf(
   const { job, known, apply } = useJob();
   const say = useSay();
   const power = useBoxPower(box.id);
-  const { circuits } = useJobPower();
+  const { circuits, boxes: powerOfBoxes } = useJobPower();
   const { identified, isCurrent } = useIdentifiedNow(box.id);
   const reckoned = useHouse()?.get(box.id)?.progress;
   const stands = useMemo(() => standsNow(box, job), [box, job]);
@@ -61,6 +62,7 @@ export function useHandOf(
         known,
         power,
         circuits,
+        powerOfBoxes,
         progress,
         said: isCurrent ? identified : null,
         stands,
@@ -76,6 +78,7 @@ export function useHandOf(
       known,
       power,
       circuits,
+      powerOfBoxes,
       progress,
       isCurrent,
       identified,
@@ -91,9 +94,9 @@ export function useHandOf(
   const step = useMemo(() => inHand && nextStep(inHand), [inHand]);
   if (!inHand) return null;
   const onBench = (more: Partial<BenchState>) => setBench({ ...bench, ...more });
-  const put = (parts: EditPart[], label: string) => {
+  const put = (parts: EditPart[], label: string, of = box) => {
     felt();
-    return apply(parts, `${label} (${box.name})`);
+    return apply(parts, `${label} (${of.name})`);
   };
   const event = (entry: JobEvent & { id: string }) => putPart('event', entry.id, entry);
   return {
@@ -122,9 +125,11 @@ export function useHandOf(
         `Breaker ${breaker} switched ${state}`,
       );
     },
-    standsSo: (stance) => {
-      put([event(standsEvent(box.id, stance, { id: newId(), at: instant() }))], STANDS[stance.arrangement]);
-      onBench({ clips: [], stoodClear: false });
+    standsSo: (stance, boxId = null) => {
+      const made = { id: newId(), at: instant() };
+      const of = known.boxes.get(boxId ?? box.id) ?? box;
+      put([event(standsEvent(of.id, stance, made))], STANDS[stance.arrangement], of);
+      if (boxId === null) onBench({ clips: [], stoodClear: false });
     },
     skip: () => step && onBench({ skipped: new Set([...skipped, skipKey(inHand, step)]) }),
   };
