@@ -1,9 +1,11 @@
+import { ownCopy } from './driver/own-copy.js';
 import { expect, expectAccessible, test } from './driver/test.js';
 
 test('a box that does not close is found, understood and helped; a figure is read and set', async ({
   page,
 }) => {
-  await page.goto('/jobs/quillon-point/fit');
+  const job = await ownCopy(page, 'quillon-point', 'fit');
+  await page.goto(`${job}/fit`);
   const chart = page.getByRole('table', { name: 'Boxes by their trouble' });
 
   await test.step('the worst box stands first, with its figures', async () => {
@@ -57,12 +59,10 @@ test('a box that does not close is found, understood and helped; a figure is rea
     await dialog.getByRole('button', { name: 'Use it in this job' }).click();
     await expect(page.getByText('Of this job: The county counts more')).toBeVisible();
     await expectAccessible(page);
-    await page.goto('/jobs/quillon-point/fit/wash-fan');
+    await page.goto(`${job}/fit/wash-fan`);
     await expect(box.getByText(/of this job’s own. The county counts more/)).toBeVisible();
-    await page.goto('/jobs/quillon-point/figures');
+    await page.goto(`${job}/figures`);
     await page.getByRole('button', { name: /^Back to the usual figure/ }).click();
     await expect(page.getByText('This job uses the usual figures throughout.')).toBeVisible();
-    // The journeys after this one count with the usual figures.
-    await expect(page.getByText('All sent')).toBeVisible();
   });
 });

@@ -1,3 +1,4 @@
+import { ownCopy } from './driver/own-copy.js';
 import { expect, expectAccessible, test } from './driver/test.js';
 
 test('an unknown box is read to confirmed roles, dead and hands-off in their turn; a contradiction is met and settled', async ({
@@ -5,7 +6,8 @@ test('an unknown box is read to confirmed roles, dead and hands-off in their tur
   house,
   survey,
 }) => {
-  await page.goto('/jobs/quillon-point/box/radio-door');
+  const job = await ownCopy(page, 'quillon-point', 'identify');
+  await page.goto(`${job}/box/radio-door`);
   const lamp = survey.conductors().nth(3);
   await survey.mode('Test');
   await survey.openLine('Readings and box state');

@@ -1,12 +1,14 @@
+import { readFileSync } from 'node:fs';
 import type { Page } from '@playwright/test';
 
 /**
- * A copy of a job of the demo for one journey alone: what it does there, no other journey meets. Gives the
- * path of the copy.
+ * A copy of a job of the demo for one journey alone, as it came: what is done there no other journey meets,
+ * nor does it meet what another did. Gives the path of the copy.
  */
 export async function ownCopy(page: Page, jobId: string, copyId: string): Promise<string> {
-  const job = await (await page.request.get(`/api/jobs/${jobId}`)).json();
-  const taken = await page.request.post(`/api/jobs?existing=copy&copyId=${copyId}`, { data: job });
+  const file = new URL(`../../demo/jobs/${jobId}.inventario.json`, import.meta.url);
+  const data = JSON.parse(readFileSync(file, 'utf8'));
+  const taken = await page.request.post(`/api/jobs?existing=copy&copyId=${copyId}`, { data });
   const { id } = await taken.json();
   return `/jobs/${id}`;
 }
