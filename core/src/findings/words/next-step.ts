@@ -91,7 +91,11 @@ const STEPS: { [Kind in NextStep['kind']]: Said<Kind> } = {
   }),
   stands: ({ to, lifted, boxId }, { box, known }) => {
     const other = otherBox(boxId, known);
-    if (other) return { does: `Put the device at ${other} back`, how: 'its switch is worked for this' };
+    if (other)
+      return {
+        does: `Put the device at ${other} back`,
+        how: 'as it was found, dead; its switch is worked next',
+      };
     if (to.arrangement === 'lifted')
       return STANDS.lifted(listed(lifted.map((id) => conductorWords(box, id, known.job))));
     return STANDS[to.arrangement](to.position === null ? '' : positionWords(box, to.position));
