@@ -1,5 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import { EXAMPLES, exampleJob, exampleText } from '../test-support/examples.js';
+import { nearMisses } from './near-misses.js';
 import { readJobDocument, readJobFile } from './read.js';
 
 type Document = Record<string, unknown>;
@@ -98,7 +99,7 @@ describe('what is wrong is named by its pointer', () => {
   });
 });
 
-describe('what a proof of dead or a clearing says is held to its kind; what it leaves out is not', () => {
+describe('what a proof of dead, a clearing or a box left open says is held to its kind; what it leaves out is not', () => {
   const at = '2026-05-04T09:00:00Z';
   test.each<[string, Document, RegExp]>([
     ['stage', { kind: 'proved', stage: 'open' }, /"face", "device-out"/],
@@ -110,6 +111,9 @@ describe('what a proof of dead or a clearing says is held to its kind; what it l
     ['ons', { kind: 'proved', ons: { c4: 1.5 } }, /integer|whole|number/],
     ['hazard', { kind: 'cleared', hazard: 3 }, /string/],
     ['note', { kind: 'cleared', note: ['done'] }, /string/],
+    ['boxId', { kind: 'stands', state: 'parted' }, /missing/],
+    ['state', { kind: 'stands', boxId: 'b', state: 'flying' }, /"in-place", "device-out"/],
+    ['position', { kind: 'stands', boxId: 'b', state: 'device-out', position: 'x' }, /number/],
   ])('%s of %j', (field, event, message) => {
     const { ok, problems } = readJobDocument({
       ...exampleJob('pantry'),
@@ -120,6 +124,13 @@ describe('what a proof of dead or a clearing says is held to its kind; what it l
       paths: [true],
     });
     expect(problems[0]?.message).toMatch(message);
+  });
+  test('how a box was left is no kind of another program', () => {
+    const job = exampleJob('pantry');
+    const event = { id: 'e-new', at, kind: 'stands', boxId: job.boxes[0]?.id ?? '', state: 'parted' };
+    const read = readJobDocument({ ...job, events: [event] });
+    expect(read.problems).toEqual([]);
+    expect(read.ok && nearMisses(read.job)).toEqual([]);
   });
   test.each(['proved', 'cleared', 'paused'])('%s alone is taken', (kind) => {
     expect(readJobDocument({ ...exampleJob('pantry'), events: [{ id: 'e-new', at, kind }] }).ok).toBe(true);

@@ -17,7 +17,7 @@ import {
   Strategy,
   Text,
 } from './primitives.js';
-import { Box } from './survey.js';
+import { Arrangement, Box } from './survey.js';
 
 export const FORMAT = 'inventario/job';
 export const VERSION = 1;
@@ -138,18 +138,29 @@ const ProvedFields = open({
 const SwitchedFields = open({ state: z.enum(['on', 'off']).optional() });
 /** Somebody competent has put a hazard right. */
 const ClearedFields = open({ hazard: Name.optional(), note: Text.optional() });
+/** How a box was left. */
+const StandsFields = open({ boxId: Id, state: Arrangement, position: z.number().int().min(1).optional() });
 const FIELDS_OF_KIND: Readonly<Record<string, z.ZodType>> = {
   switched: SwitchedFields,
   proved: ProvedFields,
   cleared: ClearedFields,
+  stands: StandsFields,
 };
 
 /** Kinds of events that something here reads; those of other programs are kept. */
-export const EVENT_KINDS = ['switched', 'proved', 'mounted', 'cleared', 'traced', 'correction'] as const;
+export const EVENT_KINDS = [
+  'switched',
+  'proved',
+  'stands',
+  'mounted',
+  'cleared',
+  'traced',
+  'correction',
+] as const;
 
 /**
- * What happened on site, append-only: `switched`, `proved`, `mounted`, `cleared`, `traced`, `correction`.
- * Kinds of other programs are kept.
+ * What happened on site, append-only: `switched`, `proved`, `stands`, `mounted`, `cleared`, `traced`,
+ * `correction`. Kinds of other programs are kept.
  */
 export const JobEvent = open({
   id: Id.optional(),

@@ -132,11 +132,13 @@ export const Position = open({
 });
 
 const OnOff = z.enum(['on', 'off']);
+/** How a box is opened: not at all, one device out, all apart, single conductors lifted. */
+export const Arrangement = z.enum(['in-place', 'device-out', 'parted', 'lifted']);
 export const Reading = open({
   id: Id,
   at: Instant,
   tool: z.enum(trade.TOOLS),
-  arrangement: z.enum(['in-place', 'device-out', 'parted', 'lifted']),
+  arrangement: Arrangement,
   position: z.number().int().min(1).optional(),
   lifted: z.array(Id).optional(),
   joined: z.array(Id).optional(),
