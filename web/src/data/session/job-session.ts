@@ -4,16 +4,15 @@ import {
   type Edit,
   type EditPart,
   fieldByField,
-  insist,
   type Job,
   type RecordProblem,
-  recordProblems,
   reduce,
   sharedWith,
 } from '@inventario/core';
 import { type Api, ApiError } from '../api.js';
 import { instant, newId } from '../ids.js';
 import { Listeners } from '../listeners.js';
+import { carriedThrough } from './carried-through.js';
 import { jobOnBase, recordsGone } from './job-on-base.js';
 import type { Base, KeptStore, Question } from './kept-store.js';
 import { Keystrokes, oneEdit } from './keystrokes.js';
@@ -198,20 +197,12 @@ export class JobSession {
   settle(editId: string, choice: 'theirs' | 'mine', parts?: EditPart[]): Hindrance | null {
     const question = this.outbox.questions.find((entry) => entry.edit.id === editId);
     if (!question) return null;
-    // What waits for an answer, to this question or another, and what was made later comes to the server
-    // after what is made here.
-    const ground = jobOnBase(
-      this.base,
-      this.outbox.pending.filter(
-        (row) => row.heldBy === undefined && (row.answered !== undefined || row.edit.n < question.edit.n),
-      ),
-    );
-    const mine = insist(ground, parts ?? question.edit.parts, question.records);
-    const possible = reduce(ground, { parts: mine });
-    if (choice === 'mine') {
-      const problems = possible.ok ? recordProblems(possible.job, mine) : [];
-      if (!possible.ok || problems.length > 0) return { problems };
-    }
+    const {
+      parts: mine,
+      isPossible,
+      problems,
+    } = carriedThrough(question, parts, this.base, this.outbox.pending);
+    if (choice === 'mine' && (!isPossible || problems.length > 0)) return { problems };
     if (choice === 'mine' && mine.length > 0) {
       // In the place of the one asked about: what waited for the answer was made on top of it.
       const edit = { ...this.newEdit(this.based(mine), question.edit.label), n: question.edit.n };
@@ -220,7 +211,7 @@ export class JobSession {
     } else {
       this.outbox.settle(editId);
       const note =
-        choice === 'theirs' && possible.ok && mine.length > 0
+        choice === 'theirs' && isPossible && mine.length > 0
           ? this.steps.noteDropped(newId(), question.edit, mine)
           : undefined;
       void this.keep({
