@@ -57,7 +57,16 @@ describe('help', () => {
 
   test('names every command, and each command has an example that it takes itself', () => {
     const all = helpText(null);
-    for (const command of ['check', 'fill', 'identify', 'match', 'homeplan', 'power', 'schema'] as const) {
+    for (const command of [
+      'check',
+      'fill',
+      'identify',
+      'match',
+      'homeplan',
+      'wire',
+      'power',
+      'schema',
+    ] as const) {
       expect(all).toContain(`\n  ${command}`);
       const example = /For example: inventario (.*)$/.exec(helpText(command))?.[1] as string;
       expect(readArguments(example.replace(/ >.*$/, '').split(' '))).toMatchObject({ command });

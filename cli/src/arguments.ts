@@ -53,6 +53,12 @@ const COMMANDS = {
     file: true,
     example: 'inventario homeplan house.inventario.json --text',
   },
+  wire: {
+    says: 'How each box with a choice is put together, joint by joint, and whether that is proved.',
+    options: ['box'],
+    file: true,
+    example: 'inventario wire house.inventario.json --box=b1 --text',
+  },
   power: {
     says: 'What is on, what is proved dead and what may be touched, at an instant.',
     options: ['box', 'at'],

@@ -51,6 +51,7 @@ describe('what it prints', () => {
         ['match'],
         ['homeplan'],
         ['power'],
+        ['wire'],
       ]) {
         const [command = '', ...rest] = words;
         const printed = run(command, path, ...rest);
@@ -63,6 +64,7 @@ describe('what it prints', () => {
             match: ['places'],
             homeplan: ['plans'],
             power: ['circuits', 'boxes'],
+            wire: ['boxes'],
           }[command] as string[],
         );
         expect(run(command, path, ...rest, '--text').stdout).not.toContain('{');
@@ -186,7 +188,7 @@ describe('what it prints', () => {
         expect.objectContaining({ path: '/boxes/0/labels/4', severity: 'error' }),
       ]),
     });
-    for (const command of ['fill', 'identify', 'match', 'homeplan', 'power'])
+    for (const command of ['fill', 'identify', 'match', 'homeplan', 'power', 'wire'])
       expect(run(command, path).status).toBe(0);
     const [place] = JSON.parse(run('match', path).stdout).places;
     expect(place.devices.map((device: { verdict: string }) => device.verdict)).not.toContain('fits');

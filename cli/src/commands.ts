@@ -1,6 +1,8 @@
 import {
+  againstChoice,
   assessBox,
   type Box,
+  type BoxWiring,
   confirmedRoles,
   conflictWords,
   ESTIMATE_NOTE,
@@ -15,6 +17,8 @@ import {
   lookup,
   matchBox,
   nearMisses,
+  netName,
+  netWords,
   nextTestWhy,
   noteWords,
   type Problem,
@@ -24,6 +28,9 @@ import {
   sentence,
   settling,
   stopText,
+  wiringFindingWords,
+  wiringOfBox,
+  wiringOfHouse,
 } from '@inventario/core';
 import { z } from 'zod';
 import { UnusableError } from './arguments.js';
@@ -242,6 +249,85 @@ export function power(text: string, boxId: string | undefined, at: number | unde
           ].join('\n'),
         ),
       ].join('\n\n'),
+  };
+}
+
+export function wire(text: string, boxId: string | undefined): Output {
+  const { job, boxes } = usable(text, boxId);
+  const known = lookup(job);
+  const against = againstChoice(known);
+  const [only] = boxId === undefined ? [] : boxes;
+  const one = only && job.selections.some((selection) => selection.boxId === only.id);
+  const wirings = only
+    ? one
+      ? [wiringOfBox(only, known, against)].flatMap((wiring) => wiring ?? [])
+      : []
+    : wiringOfHouse(known, against);
+  const printed = wirings.map((wiring) =>
+    wiringAsPrinted(wiring, (finding) => wiringFindingWords(wiring, finding, known)),
+  );
+  return {
+    json: { boxes: printed },
+    text: (width) =>
+      printed
+        .map((wiring) =>
+          [
+            `${wiring.boxId}: ${wiring.ready ? 'ready' : wiring.proof.ok ? 'proved' : 'not ready'}`,
+            table(
+              ['joint', 'net', 'members', 'connector'],
+              wiring.joints.map((joint) => [
+                joint.id,
+                netWords(joint.net, known),
+                joint.members.join(' '),
+                joint.connectorId ?? 'none',
+              ]),
+              width,
+            ),
+            ...wiring.made.map(
+              ({ id, kind, from, to, size, length }) =>
+                `${kind} ${id}, ${size}, ${length} mm: ${from} to ${to}`,
+            ),
+            ...wiring.landed.map(({ terminal, conductorId }) => `${conductorId} on ${terminal}`),
+            `capped: ${wiring.capped.join(' ') || 'none'}; kept: ${wiring.kept.join(' ') || 'none'}; ` +
+              `removed: ${wiring.removed.join(' ') || 'none'}`,
+            ...wiring.atFitting.map(({ loadId, partId }) => `${partId} at the fitting of ${loadId}`),
+            ...wiring.proof.findings.map(({ severity, message }) => `${severity}: ${message}`),
+          ].join('\n'),
+        )
+        .join('\n\n'),
+  };
+}
+
+/** The plan of a box as it is printed: nets by their names, each end where it stands. */
+function wiringAsPrinted(
+  { boxId, plan, findings, ok, ready }: BoxWiring,
+  words: (finding: BoxWiring['findings'][number]) => string,
+) {
+  return {
+    boxId,
+    joints: plan.joints.map(({ id, net, members, connector }) => ({
+      id,
+      net: netName(net),
+      members,
+      connectorId: connector?.id ?? null,
+    })),
+    made: plan.made.map(({ id, kind, from, to, size, length }) => ({ id, kind, from, to, size, length })),
+    landed: plan.landed,
+    capped: plan.capped,
+    kept: plan.kept.map(({ conductorId }) => conductorId),
+    removed: plan.removed,
+    atFitting: plan.wired.atFitting,
+    ready,
+    proof: {
+      ok,
+      findings: findings.map((finding) => ({
+        severity: finding.severity,
+        code: finding.code,
+        message: words(finding),
+        about: finding.about,
+        position: finding.position,
+      })),
+    },
   };
 }
 

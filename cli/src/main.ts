@@ -1,6 +1,6 @@
 import { readFileSync, writeSync } from 'node:fs';
 import { type Asked, helpText, readArguments, UnusableError } from './arguments.js';
-import { check, fill, homeplan, identify, match, type Output, power, schema } from './commands.js';
+import { check, fill, homeplan, identify, match, type Output, power, schema, wire } from './commands.js';
 import { fitted } from './table.js';
 import { versionText } from './version.js';
 
@@ -33,6 +33,8 @@ function computed(asked: Extract<Asked, { kind: 'command' }>): Output {
       return power(read(file), box, asked.at);
     case 'match':
       return match(read(file), box);
+    case 'wire':
+      return wire(read(file), box);
   }
 }
 

@@ -4,10 +4,13 @@ import { homePlans } from './homeplan/home-plans.js';
 import { confirmedRoles } from './identify/confirmed.js';
 import { identifyBox } from './identify/identify.js';
 import { lookup } from './job/lookup.js';
+import { againstChoice } from './match/against-choice.js';
 import { matchJob } from './match/match.js';
 import { latestInstant, powerOf } from './power/power.js';
 import { EXAMPLES, exampleJob, expected } from './test-support/examples.js';
 import { missingParts } from './test-support/part-of.js';
+import { netName } from './wire/once-wired.js';
+import { wiringOfHouse } from './wire/wiring.js';
 
 describe.each(EXAMPLES)('the worked example %s', (name) => {
   const worked = expected(name);
@@ -67,10 +70,38 @@ describe.each(EXAMPLES)('the worked example %s', (name) => {
     expect(missingParts(worked.match ?? {}, { places: matchJob(exampleJob(name)) })).toEqual([]);
   });
 
+  test('wire', () => {
+    const known = lookup(exampleJob(name));
+    const wirings = wiringOfHouse(known, againstChoice(known));
+    for (const { boxId, nets, netsWithoutJoint = [], netsOneOf = [], proof } of wiresOf(worked.wire)) {
+      const wiring = wirings.find((entry) => entry.boxId === boxId);
+      const joints = new Set(wiring?.plan.joints.map(({ net }) => netName(net)));
+      const landed = new Set(
+        wiring?.plan.landed.flatMap(({ terminal }) => wiring.plan.terminals.get(terminal) ?? []).map(netName),
+      );
+      for (const net of nets) expect([net, joints.has(net) || landed.has(net)]).toEqual([net, true]);
+      for (const net of nets.filter((entry) => !netsWithoutJoint.includes(entry)))
+        expect([net, joints.has(net)]).toEqual([net, true]);
+      if (netsOneOf.length > 0) expect(netsOneOf.some((net) => joints.has(net))).toBe(true);
+      if (proof) expect([boxId, wiring?.ok, wiring?.findings]).toEqual([boxId, proof.ok, expect.anything()]);
+    }
+  });
+
   test('homeplan', () => {
     expect(missingParts(worked.homeplan ?? {}, { plans: homePlans(exampleJob(name)) })).toEqual([]);
   });
 });
+
+interface WorkedWire {
+  boxId: string;
+  nets: string[];
+  netsWithoutJoint?: string[];
+  netsOneOf?: string[];
+  proof?: { ok: boolean };
+}
+
+const wiresOf = (worked: unknown): WorkedWire[] =>
+  (worked as { boxes: WorkedWire[] } | undefined)?.boxes ?? [];
 
 test('the comparison notices a wrong figure, a missing entry and a list that should be empty', () => {
   expect(missingParts({ a: 1 }, { a: 1.02 })).toHaveLength(1);

@@ -236,14 +236,36 @@ export { demand } from './loads/demand.js';
 
 // enclosure
 export { boxCapacity, contentsAsFound, unreadFigures } from './enclosure/as-found.js';
-export { contentsAsPlanned, plannedDevices } from './enclosure/as-planned.js';
+export { contentsAsPlanned } from './enclosure/as-planned.js';
 export { assessBox, assessmentRestsOn, assessBoxes, type BoxAssessment } from './enclosure/assess.js';
 export type { BoxContents } from './enclosure/contents.js';
+
+// wire
+export { chosenPlaces } from './wire/comes-out.js';
+export { type NetKey, netName } from './wire/once-wired.js';
+export {
+  type PictureCore,
+  type PictureTerminal,
+  type Port,
+  type WiringPicture,
+  wiringPicture,
+} from './wire/picture.js';
+export type { JointPlan } from './wire/plan.js';
+export {
+  type WireProgress,
+  type WireStep,
+  wiredEvent,
+  wireProgress,
+  wireSteps,
+  type WiringToDo,
+} from './wire/steps.js';
+export { type BoxWiring, type WiringFinding, wiringOfBox, wiringOfHouse } from './wire/wiring.js';
 
 // radio
 export { ENOUGH_BARS, signalAt } from './radio/signal.js';
 
 // match
+export { againstChoice } from './match/against-choice.js';
 export { bestFirst, stoppedBy } from './match/best-first.js';
 export type { Candidate } from './match/candidate.js';
 export { judgeControlPoint } from './match/control-point.js';
@@ -326,3 +348,6 @@ export { remedyWords, sideEffectWords, TROUBLE_WORDS } from './findings/words/re
 export { settling, type Settling } from './findings/words/settling.js';
 export { type StepWords, stepWords } from './findings/words/next-step.js';
 export { CONDITION_WORDS, HANDS_OFF_STEPS, listed, STOP_WORDS, stopText } from './findings/words/stops.js';
+export { connectorWords } from './findings/words/connectors.js';
+export { stepDevice, type WireStepWords, wireStepWords } from './findings/words/wire-steps.js';
+export { endWords, netWords, terminalWords, wiringFindingWords } from './findings/words/wiring.js';

@@ -116,6 +116,13 @@ export function arrange(
   return { groupOf, groups: numbers.size, contacts, sizes };
 }
 
+/** The contacts of the device at a position, between its terminals. */
+export function contactsOf(position: ContactPosition): { from: string; to: string; when: Contact['when'] }[] {
+  const contacts: ReturnType<typeof contactsOf> = [];
+  addContacts(position, (from, to, when) => contacts.push({ from, to, when }));
+  return contacts;
+}
+
 function addContacts(
   position: ContactPosition,
   add: (from: string, to: string, when: Contact['when']) => void,

@@ -76,6 +76,11 @@ export class FoundNets {
     this.names = new Set(this.netByConductor.values());
   }
 
+  /** One name for all places that tails and jumpers join with this one. */
+  placeOf(node: string): string {
+    return this.joined.find(node);
+  }
+
   /** Names of the nets that meet at a place: none, one, or several when labels disagree about one joint. */
   at(node: string): ReadonlySet<NetName> {
     return this.nets.get(this.joined.find(node)) ?? new Set();
@@ -101,13 +106,39 @@ export class FoundNets {
   }
 
   private findCircuit(index: number): string | undefined {
-    const lines = (nets: Iterable<NetName>) => [
-      ...new Set([...nets].flatMap((net) => (net.startsWith('line:') ? net.slice(5) : []))),
-    ];
-    const own = lines(this.ofPosition(index));
+    const own = circuitsIn(this.ofPosition(index));
     if (own.length === 1) return own[0];
-    const all = lines(this.names);
+    const all = circuitsIn(this.names);
     return all.length === 1 ? all[0] : undefined;
+  }
+
+  /** Where two lines end at a position, that of its first pole; else {@link circuitOf}. */
+  supplyOf(index: number): string | undefined {
+    const own = circuitsIn(this.ofPosition(index));
+    if (own.length < 2) return this.circuitOf(index);
+    return [...this.poles(index).values()].flatMap((nets) => circuitsIn(nets))[0];
+  }
+
+  /** The nets of each pole of the switch at a position: `a1` and `b1` are one, `a2` and `b2` another. */
+  private poles(index: number): Map<string, Set<NetName>> {
+    const poles = new Map<string, Set<NetName>>();
+    const terminals = looseEnds(this.box).flatMap(({ at }) =>
+      at.position === index && at.terminal !== undefined ? [at.terminal] : [],
+    );
+    for (const terminal of terminals.sort()) {
+      const pole = /(\d)$/.exec(terminal)?.[1] ?? '';
+      const nets = poles.get(pole) ?? new Set();
+      for (const net of this.at(`terminal:${index}.${terminal}`)) nets.add(net);
+      poles.set(pole, nets);
+    }
+    return poles;
+  }
+
+  /** The circuit on the other side of the pole that feeds a load; undefined where no pole tells it. */
+  circuitBefore(index: number, load: NetName): string | undefined {
+    const pole = [...this.poles(index).values()].find((nets) => nets.has(load));
+    const own = circuitsIn(pole ?? []);
+    return own.length === 1 ? own[0] : undefined;
   }
 
   /** A neutral of the circuit: one named so, else one that it shares with a circuit of a common trip. */
@@ -129,6 +160,10 @@ export class FoundNets {
     return own.length === 1 ? own[0] : undefined;
   }
 }
+
+const circuitsIn = (nets: Iterable<NetName>): string[] => [
+  ...new Set([...nets].flatMap((net) => (net.startsWith('line:') ? net.slice(5) : []))),
+];
 
 export function nodeOf(at: Conductor['at'] & object): string {
   if (at.joint !== undefined) return `joint:${at.joint}`;

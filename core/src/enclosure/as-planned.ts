@@ -1,12 +1,12 @@
 import { figuresInUse } from '../job/figures.js';
-import { conductorsById, type JobLookup, labelsOf, placeKey } from '../job/lookup.js';
+import { conductorsById, type JobLookup, labelsOf } from '../job/lookup.js';
 import type { WireSize } from '../job/schema/primitives.js';
 import type { Box, Label } from '../job/schema/survey.js';
 import { profileOf } from '../practice/profiles.js';
 import { largestSize } from '../practice/wire.js';
+import type { PlannedDevice, PlannedPlace } from '../wire/comes-out.js';
 import { connectorRange } from '../wire/connectors.js';
 import { type JointPlan, planJoints } from '../wire/plan.js';
-import type { PlannedDevice } from '../wire/terminal-nets.js';
 import {
   addToStrap,
   boxItself,
@@ -19,29 +19,13 @@ import {
 } from './as-found.js';
 import type { BoxContents, ContentConnector, Strap } from './contents.js';
 
-/**
- * The devices the job's selections put in a box. A selection of null leaves the mechanical device where it
- * is.
- */
-export function plannedDevices(box: Box, known: JobLookup): PlannedDevice[] {
-  return box.positions.flatMap((position) => {
-    const selection = known.selections.get(placeKey(box.id, position.index));
-    const device = selection?.deviceId ? known.devices.get(selection.deviceId) : undefined;
-    return selection && device ? [{ position, device, selection }] : [];
-  });
-}
-
 /** The box with the planned devices in place of what they replace; the other positions as found. */
-export function contentsAsPlanned(
-  box: Box,
-  planned: readonly PlannedDevice[],
-  known: JobLookup,
-): BoxContents {
+export function contentsAsPlanned(box: Box, planned: readonly PlannedPlace[], known: JobLookup): BoxContents {
   const { job } = known;
   const plan = planJoints(box, planned, known);
   const removed = new Set(plan.removed);
-  const replaced = new Set(planned.map((entry) => entry.position.index));
-  const inBox = planned.filter((entry) => entry.device.mount === 'box');
+  const { out } = plan.wired;
+  const inBox = planned.flatMap(({ device }) => (device?.mount === 'box' ? [device] : []));
   return {
     ...boxItself(box, job),
     conductors: [
@@ -57,13 +41,13 @@ export function contentsAsPlanned(
         length,
       })),
     ],
-    straps: strapsAsPlanned(box, planned, plan, known),
+    straps: strapsAsPlanned(box, planned, netsOfPlan(plan), known),
     connectors: plannedConnectors(box, plan, known),
     leads: [
       ...box.positions
-        .filter((position) => !replaced.has(position.index))
+        .filter((position) => !out.has(position.index))
         .flatMap((position) => foundLeads(position, known)),
-      ...inBox.flatMap(({ device }) => deviceLeads(device, profileOf(job).sizes.lead)),
+      ...inBox.flatMap((device) => deviceLeads(device, profileOf(job).sizes.lead)),
     ],
   };
 }
@@ -92,14 +76,23 @@ function plannedConnectors(box: Box, plan: JointPlan, known: JobLookup): Content
 }
 
 /**
- * What of a plan the yokes rest on: where each planned terminal goes, and the largest conductor of each net.
+ * What of a plan the yokes rest on: where each planned terminal goes, the largest conductor of each net, and
+ * where the old device comes out.
  */
-export type PlannedNets = Pick<JointPlan, 'terminals' | 'largest'>;
+export interface PlannedNets extends Pick<JointPlan, 'terminals' | 'largest'> {
+  out: ReadonlySet<number>;
+}
+
+export const netsOfPlan = ({ terminals, largest, wired }: JointPlan): PlannedNets => ({
+  terminals,
+  largest,
+  out: wired.out,
+});
 
 /** The yokes with the planned devices on them; the other positions as found. */
 export function strapsAsPlanned(
   box: Box,
-  planned: readonly PlannedDevice[],
+  planned: readonly PlannedPlace[],
   nets: PlannedNets,
   known: JobLookup,
 ): Strap[] {
@@ -107,9 +100,9 @@ export function strapsAsPlanned(
   const straps = new Map<number, Strap>();
   for (const position of box.positions) {
     const entry = planned.find((candidate) => candidate.position.index === position.index);
-    if (entry?.device.mount === 'box')
-      addToStrap(straps, plannedStrap(box, entry, nets, known, labels), position);
-    else if (!entry && holdsDevice(position))
+    if (entry?.device?.mount === 'box')
+      addToStrap(straps, plannedStrap(box, entry as PlannedDevice, nets, known, labels), position);
+    else if (!nets.out.has(position.index) && holdsDevice(position))
       addToStrap(straps, foundStrap(box, position, known, labels), position);
   }
   return [...straps.values()];

@@ -43,12 +43,12 @@ test.each(['found', 'planned'] as const)(
   (which) => {
     for (const example of EXAMPLES) {
       const job: Job = { overrides: [], brief: {}, ...exampleJob(example) };
-      const named = assessmentRestsOn(job, which);
+      const named = job.boxes.flatMap((box) => assessmentRestsOn(box, lookup(job), which));
       const read = partsRead(job, (known) => {
         for (const box of job.boxes) assessBox(box, known, which);
       });
       expect(read.size).toBeGreaterThan(0);
-      expect([...read].filter((part) => !named.includes(job[part]))).toEqual([]);
+      expect([...read].filter((part) => part !== 'boxes' && !named.includes(job[part]))).toEqual([]);
     }
   },
 );
@@ -56,6 +56,17 @@ test.each(['found', 'planned'] as const)(
 test('a figure the job sets itself makes another assessment', () => {
   const job = exampleJob('pantry');
   const own: Job = { ...job, overrides: [{ figure: 'fill.device.single', value: 3 }] };
-  expect(sameEntries(assessmentRestsOn(job, 'found'), assessmentRestsOn(own, 'found'))).toBe(false);
-  expect(sameEntries(assessmentRestsOn(own, 'found'), assessmentRestsOn({ ...own }, 'found'))).toBe(true);
+  const [box] = job.boxes as [Job['boxes'][number]];
+  const basis = (of: Job) => assessmentRestsOn(box, lookup(of), 'found');
+  expect(sameEntries(basis(job), basis(own))).toBe(false);
+  expect(sameEntries(basis(own), basis({ ...own }))).toBe(true);
+});
+
+test('as planned it rests on the boxes that share its light, and on no others', () => {
+  const job = exampleJob('stairs');
+  const [foot, head] = job.boxes as [Job['boxes'][number], Job['boxes'][number]];
+  const without = { ...job, selections: [] };
+  expect(assessmentRestsOn(foot, lookup(job), 'planned')).toContain(head);
+  expect(assessmentRestsOn(foot, lookup(without), 'planned')).not.toContain(head);
+  expect(assessmentRestsOn(foot, lookup(job), 'found')).not.toContain(head);
 });

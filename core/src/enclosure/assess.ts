@@ -3,8 +3,10 @@ import { type JobLookup, lookup } from '../job/lookup.js';
 import type { Job } from '../job/schema/job.js';
 import type { Box } from '../job/schema/survey.js';
 import type { RuleFigure } from '../practice/figures/figure.js';
+import { boundTogether } from '../wire/bound-together.js';
+import { chosenPlaces } from '../wire/comes-out.js';
 import { contentsAsFound } from './as-found.js';
-import { contentsAsPlanned, plannedDevices } from './as-planned.js';
+import { contentsAsPlanned } from './as-planned.js';
 import type { BoxContents } from './contents.js';
 import { type FillResult, fill, printedFill } from './fill.js';
 import { type DepthResult, depth, type PackingResult, packing } from './space.js';
@@ -21,9 +23,7 @@ export interface BoxAssessment extends FillResult {
 /** @param which as found, or with the selected devices in place of the existing ones */
 export function assessBox(box: Box, known: JobLookup, which: 'found' | 'planned'): BoxAssessment {
   const contents =
-    which === 'found'
-      ? contentsAsFound(box, known)
-      : contentsAsPlanned(box, plannedDevices(box, known), known);
+    which === 'found' ? contentsAsFound(box, known) : contentsAsPlanned(box, chosenPlaces(box, known), known);
   return {
     boxId: box.id,
     ...printedFill(fill(contents)),
@@ -35,11 +35,20 @@ export function assessBox(box: Box, known: JobLookup, which: 'found' | 'planned'
 
 /**
  * What the assessment of a box rests on beside the box: while each entry is the same object, so is the
- * result.
+ * result. As planned, the boxes that share a light with it are among them.
  */
-export function assessmentRestsOn(job: Job, which: 'found' | 'planned'): readonly unknown[] {
-  const found = [job.practice, job.edition, job.overrides, job.catalogue];
-  return which === 'found' ? found : [...found, job.selections, job.loads, job.groups, job.brief];
+export function assessmentRestsOn(
+  box: Box,
+  known: JobLookup,
+  which: 'found' | 'planned',
+): readonly unknown[] {
+  const { practice, edition, overrides, catalogue, ...job } = known.job;
+  const found = [practice, edition, overrides, catalogue];
+  if (which === 'found') return found;
+  const { circuits, selections, loads, groups, brief, runs, events } = job;
+  const others = boundTogether(box, known).filter((other) => other !== box);
+  const ofOthers = others.length > 0 ? [runs, events, ...others] : [];
+  return [...found, circuits, selections, loads, groups, brief, ...ofOthers];
 }
 
 export function assessBoxes(job: Job, which: 'found' | 'planned'): BoxAssessment[] {

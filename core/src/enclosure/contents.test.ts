@@ -2,8 +2,9 @@ import { describe, expect, test } from '@jest/globals';
 import { lookup } from '../job/lookup.js';
 import type { Job } from '../job/schema/job.js';
 import { exampleJob } from '../test-support/examples.js';
+import { chosenPlaces } from '../wire/comes-out.js';
 import { contentsAsFound } from './as-found.js';
-import { contentsAsPlanned, plannedDevices } from './as-planned.js';
+import { contentsAsPlanned } from './as-planned.js';
 import { assessBox } from './assess.js';
 
 const first = (job: Job) => job.boxes[0] as Job['boxes'][number];
@@ -81,7 +82,7 @@ describe('the box as planned', () => {
   test('the neutrals of three devices, and their grounds, are each split between two connectors with a jumper', () => {
     const job = exampleJob('galley');
     const known = lookup(job);
-    const planned = contentsAsPlanned(first(job), plannedDevices(first(job), known), known);
+    const planned = contentsAsPlanned(first(job), chosenPlaces(first(job), known), known);
     expect(
       planned.conductors.filter((conductor) => !conductor.fromOutside && !conductor.id.startsWith('galley')),
     ).toHaveLength(2);
@@ -94,7 +95,7 @@ describe('the box as planned', () => {
     const [device] = job.catalogue.devices;
     if (device) device.mount = 'fitting';
     const known = lookup(job);
-    expect(contentsAsPlanned(first(job), plannedDevices(first(job), known), known)).toMatchObject({
+    expect(contentsAsPlanned(first(job), chosenPlaces(first(job), known), known)).toMatchObject({
       straps: [],
       leads: [],
     });
@@ -104,7 +105,7 @@ describe('the box as planned', () => {
     const job = exampleJob('pantry');
     first(job).labels = [];
     const known = lookup(job);
-    expect(contentsAsPlanned(first(job), plannedDevices(first(job), known), known).straps[0]?.size).toBe(
+    expect(contentsAsPlanned(first(job), chosenPlaces(first(job), known), known).straps[0]?.size).toBe(
       '12AWG',
     );
   });

@@ -1,4 +1,4 @@
-import { contentsAsPlanned, plannedDevices } from '../enclosure/as-planned.js';
+import { contentsAsPlanned } from '../enclosure/as-planned.js';
 import { fill } from '../enclosure/fill.js';
 import { packing } from '../enclosure/space.js';
 import { figuresInUse } from '../job/figures.js';
@@ -7,6 +7,7 @@ import type { Device } from '../job/schema/catalogue.js';
 import type { Selection } from '../job/schema/job.js';
 import type { Box, Position } from '../job/schema/survey.js';
 import { removedSides } from '../loads/fins.js';
+import { chosenPlaces } from '../wire/comes-out.js';
 import { bodyMl, deepDevicesCount, packingSignature, QuickFill, signature } from './closing.js';
 import { placeFacts } from './place.js';
 import { loadRules } from './rules/load.js';
@@ -142,7 +143,7 @@ export class BoxTogether {
       let answer = this.closing.get(key);
       if (answer === undefined) {
         const known = this.withChoices(choices);
-        const planned = plannedDevices(this.box, known);
+        const planned = chosenPlaces(this.box, known);
         answer =
           (this.quick?.of(planned) ?? fill(contentsAsPlanned(this.box, planned, known))).verdict === 'ok';
         this.closing.set(key, answer);
@@ -164,6 +165,6 @@ export class BoxTogether {
 
   private contents(choices: readonly Selection[]) {
     const known = this.withChoices(choices);
-    return contentsAsPlanned(this.box, plannedDevices(this.box, known), known);
+    return contentsAsPlanned(this.box, chosenPlaces(this.box, known), known);
   }
 }

@@ -1,5 +1,5 @@
 import { foundNets, type NetName } from '../electrics/found-nets.js';
-import { contentsAsPlanned, plannedDevices, strapsAsPlanned } from '../enclosure/as-planned.js';
+import { contentsAsPlanned, netsOfPlan, type PlannedNets, strapsAsPlanned } from '../enclosure/as-planned.js';
 import type { BoxContents } from '../enclosure/contents.js';
 import { type FillResult, fill } from '../enclosure/fill.js';
 import { packing, wireMl } from '../enclosure/space.js';
@@ -12,9 +12,10 @@ import { profileOf } from '../practice/profiles.js';
 import { largestSize, USUAL_LENGTH, WIRE } from '../practice/wire.js';
 import { perObject } from '../units/kept.js';
 import { rounded } from '../units/volume.js';
+import { chosenPlaces, type PlannedDevice, type PlannedPlace, plannedDevices } from '../wire/comes-out.js';
 import { connectorRange } from '../wire/connectors.js';
-import { type JointPlan, planJoints } from '../wire/plan.js';
-import { type PlannedDevice, terminalNets } from '../wire/terminal-nets.js';
+import { planJoints } from '../wire/plan.js';
+import { terminalNets } from '../wire/terminal-nets.js';
 import type { PlaceFacts } from './place.js';
 import { NO_REASONS, type Reason } from './reason.js';
 
@@ -26,14 +27,14 @@ import { NO_REASONS, type Reason } from './reason.js';
 export class Closing {
   private readonly answers = new Map<string, FillResult>();
   private readonly beside = new Map<string, { ml: number; capacityMl: number | null }>();
-  private readonly others: PlannedDevice[];
+  private readonly others: PlannedPlace[];
   private readonly quick: QuickFill | null;
   private readonly okByWidth = new Map<number, boolean>();
   private most: ReturnType<typeof mostInBox> | undefined;
 
   constructor(private readonly place: PlaceFacts) {
     this.quick = QuickFill.for(place.box, place.known);
-    this.others = plannedDevices(place.box, place.known).filter(
+    this.others = chosenPlaces(place.box, place.known).filter(
       (entry) => entry.position.index !== place.position.index,
     );
   }
@@ -79,7 +80,7 @@ export class Closing {
     return ok;
   }
 
-  private planned(device: Device): PlannedDevice[] {
+  private planned(device: Device): PlannedPlace[] {
     return [...this.others, { position: this.place.position, device, selection: { strategy: 'single' } }];
   }
 
@@ -156,7 +157,7 @@ export class Closing {
  * at the same positions, and so are the largest conductors of its nets.
  */
 export class QuickFill {
-  private readonly shared = new Map<string, { contents: BoxContents; largest: JointPlan['largest'] }>();
+  private readonly shared = new Map<string, { contents: BoxContents; nets: PlannedNets }>();
   private readonly results = new Map<string, FillResult>();
   private readonly nets = new Map<number, Map<Device, readonly (readonly [string, NetName | undefined])[]>>();
 
@@ -170,17 +171,17 @@ export class QuickFill {
     return connectorsDoNotCount(box, known) ? new QuickFill(box, known) : null;
   }
 
-  private sharedOf(planned: readonly PlannedDevice[]): {
+  private sharedOf(planned: readonly PlannedPlace[]): {
     contents: BoxContents;
-    largest: JointPlan['largest'];
+    nets: PlannedNets;
   } {
     const { box, known } = this;
-    const positions = planned.map((plan) => plan.position.index).join();
+    const positions = placesKey(planned);
     let shared = this.shared.get(positions);
     if (!shared) {
       shared = {
         contents: contentsAsPlanned(box, planned, known),
-        largest: planJoints(box, planned, known).largest,
+        nets: netsOfPlan(planJoints(box, planned, known)),
       };
       this.shared.set(positions, shared);
     }
@@ -188,21 +189,22 @@ export class QuickFill {
   }
 
   /** The count with every yoke at the largest conductor of the box: {@link of} is never more. */
-  atMost(planned: readonly PlannedDevice[]): FillResult {
+  atMost(planned: readonly PlannedPlace[]): FillResult {
     const { box, known } = this;
-    const { contents, largest } = this.sharedOf(planned);
+    const { contents, nets } = this.sharedOf(planned);
     const size = largestSize(box.conductors.map((conductor) => conductor.size));
-    const straps = strapsAsPlanned(box, planned, { terminals: new Map(), largest }, known);
+    const straps = strapsAsPlanned(box, planned, { ...nets, terminals: new Map() }, known);
     return fill({ ...contents, straps: straps.map((strap) => ({ ...strap, size })) });
   }
 
-  of(planned: readonly PlannedDevice[]): FillResult {
+  of(planned: readonly PlannedPlace[]): FillResult {
     const { box, known } = this;
-    const positions = planned.map((plan) => plan.position.index).join();
+    const positions = placesKey(planned);
     const shared = this.sharedOf(planned);
     const terminals = new Map<string, NetName | undefined>();
-    for (const plan of planned) for (const [name, net] of this.netsOf(plan)) terminals.set(name, net);
-    const straps = strapsAsPlanned(box, planned, { terminals, largest: shared.largest }, known);
+    for (const plan of plannedDevices(planned))
+      for (const [name, net] of this.netsOf(plan)) terminals.set(name, net);
+    const straps = strapsAsPlanned(box, planned, { ...shared.nets, terminals }, known);
     const yokes = straps.map((strap) => `${strap.positions.join('+')}=${strap.gangs}x${strap.size}`);
     const key = `${positions};${yokes.join()}`;
     let result = this.results.get(key);
@@ -227,8 +229,12 @@ export class QuickFill {
   }
 }
 
+/** Which positions are planned, and where a device comes at all. */
+const placesKey = (planned: readonly PlannedPlace[]): string =>
+  planned.map(({ position, device }) => `${position.index}${device ? '' : '-'}`).join();
+
 /** What is in the box at most beside the device at this place; null where its volume has not been read. */
-function mostInBox({ box, position, known }: PlaceFacts, others: readonly PlannedDevice[]) {
+function mostInBox({ box, position, known }: PlaceFacts, others: readonly PlannedPlace[]) {
   const found = contentsAsPlanned(box, others, known);
   if (!found.capacity.ml) return null;
   // What is here now leaves the box.

@@ -1,5 +1,6 @@
 import { foundNets, type NetName } from '../electrics/found-nets.js';
 import { confirmedRoles } from '../identify/confirmed.js';
+import { type Doubt, settledBox } from '../identify/settled.js';
 import { isFromOutside, untoldCores } from '../job/conductors.js';
 import { type JobLookup, labelsOf, placeKey } from '../job/lookup.js';
 import type { Circuit, Group, Load } from '../job/schema/job.js';
@@ -7,7 +8,6 @@ import type { Box, Need, Position } from '../job/schema/survey.js';
 import { stopCodes } from '../power/box-stops.js';
 import type { StopCode } from '../power/vocabulary.js';
 import { isGround } from '../practice/wire.js';
-import { type Doubt, settledBox } from './settled.js';
 
 /**
  * Whether something is in the box: found, not there although everything is told, nobody knows yet, or

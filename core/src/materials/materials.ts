@@ -1,5 +1,4 @@
 import { deviceName } from '../catalogue/device-name.js';
-import { plannedDevices } from '../enclosure/as-planned.js';
 import { minutesOf } from '../homeplan/units.js';
 import { mountedBoxes } from '../job/events.js';
 import type { JobLookup } from '../job/lookup.js';
@@ -7,6 +6,7 @@ import type { Connector, Device, Part } from '../job/schema/catalogue.js';
 import type { ConnectorKind } from '../job/schema/primitives.js';
 import type { Box } from '../job/schema/survey.js';
 import { plural } from '../units/plural.js';
+import { chosenPlaces, plannedDevices } from '../wire/comes-out.js';
 import { type JointPlan, planJoints } from '../wire/plan.js';
 import { type MaterialLine, type Materials, SHELVES, type Shelf } from './vocabulary.js';
 
@@ -51,7 +51,7 @@ export function materialsOf(known: JobLookup): Materials {
   const openBoxIds: string[] = [];
   const devices: Device[] = [];
   for (const box of job.boxes) {
-    const planned = plannedDevices(box, known);
+    const planned = plannedDevices(chosenPlaces(box, known));
     for (const { device, selection } of planned) {
       devices.push(device);
       want(deviceLine(device), 1, box.id);
@@ -125,8 +125,9 @@ function partLine(part: Part): Item {
 
 /** Connectors by size, tails by section and use, flags for what is told apart, screws. */
 function wantJoints(box: Box, known: JobLookup, want: Want): void {
-  const planned = plannedDevices(box, known);
-  const plan = planJoints(box, planned, known);
+  const places = chosenPlaces(box, known);
+  const planned = plannedDevices(places);
+  const plan = planJoints(box, places, known);
   wantConnectors(box, plan, known, want);
   wantTails(box, plan, want);
   const inBox = planned.filter(({ device }) => device.mount === 'box').length;
@@ -215,9 +216,7 @@ function wantTails(box: Box, plan: JointPlan, want: Want): void {
 
 /** One plate over the box, unless what goes in brings its own. */
 function wantPlate(box: Box, known: JobLookup, want: Want): void {
-  const devices = plannedDevices(box, known).flatMap(({ device }) =>
-    device.mount === 'box' ? [device] : [],
-  );
+  const devices = chosenPlaces(box, known).flatMap(({ device }) => (device?.mount === 'box' ? [device] : []));
   if (devices.every((device) => device.ownPlate)) return;
   const { gangs } = box.enclosure;
   const opening = devices.find((device) => device.opening)?.opening ?? 'as found';

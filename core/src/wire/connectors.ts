@@ -49,7 +49,7 @@ function portLimit(connector: Pick<Connector, 'kind' | 'ports'>): number {
 }
 
 /** Whether the connector takes exactly this bundle. None takes aluminium. */
-function holds(connector: ConnectorChoice, members: readonly BundleMember[]): boolean {
+export function holds(connector: ConnectorChoice, members: readonly BundleMember[]): boolean {
   if (members.length < connector.conductors[0] || members.length > connector.conductors[1]) return false;
   if (members.some((member) => member.aluminium)) return false;
   const [least, greatest] = connector.section;

@@ -4,25 +4,22 @@ import { looseEnds } from '../job/loose-ends.js';
 import type { Job } from '../job/schema/job.js';
 import type { Box } from '../job/schema/survey.js';
 import { EXAMPLES, exampleJob } from '../test-support/examples.js';
+import { chosenPlaces, type PlannedDevice, plannedDevices } from './comes-out.js';
 import { connectorRange } from './connectors.js';
 import { type JointPlan, planJoints } from './plan.js';
-import { type PlannedDevice, terminalNets } from './terminal-nets.js';
+import { terminalNets } from './terminal-nets.js';
 
 /** What is chosen for the positions of a box, and its plan. */
 function planned(job: Job, box: Box, devices = true) {
   const known = lookup(job);
-  const chosen = box.positions.flatMap((position): PlannedDevice[] => {
-    const selection = known.selections.get(`${box.id}/${position.index}`);
-    const device = known.devices.get(selection?.deviceId ?? '');
-    return devices && selection && device ? [{ position, device, selection }] : [];
-  });
+  const chosen: PlannedDevice[] = devices ? plannedDevices(chosenPlaces(box, known)) : [];
   return { known, chosen, plan: planJoints(box, chosen, known) };
 }
 
 /** Where everything that has an end is: joints, terminals, capped. */
-const placesOf = ({ joints, landed, capped }: JointPlan) => [
+const placesOf = ({ joints, landed, capped, kept }: JointPlan) => [
   ...joints.flatMap(({ members }) => members),
-  ...landed.map(({ conductorId }) => conductorId),
+  ...[...landed, ...kept].map(({ conductorId }) => conductorId),
   ...capped,
 ];
 
@@ -68,7 +65,8 @@ describe.each(BOXES)('the joints of %s, box %s', (name, boxId) => {
       device.terminals.map(({ id }) => `${position.index}.${id}`),
     );
     expect([...plan.terminals.keys()].sort()).toEqual(names.sort());
-    for (const place of inBox)
+    // What a group makes of its terminals is told by the whole group.
+    for (const place of inBox.filter(({ selection }) => selection.strategy === 'single'))
       for (const [terminal, net] of terminalNets(box, place, lookup(job)))
         expect(plan.terminals.get(`${place.position.index}.${terminal.id}`)).toBe(net);
   });

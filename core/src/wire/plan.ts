@@ -1,324 +1,359 @@
-import { foundNets, type NetName, nodeOf } from '../electrics/found-nets.js';
-import { isAluminium } from '../job/conductors.js';
+import { foundNets, nodeOf } from '../electrics/found-nets.js';
+import { Joined } from '../electrics/joined.js';
+import { isAluminium, isFromOutside } from '../job/conductors.js';
 import type { JobLookup } from '../job/lookup.js';
 import { looseEnds } from '../job/loose-ends.js';
-import type { WireSize } from '../job/schema/primitives.js';
-import type { At, Box } from '../job/schema/survey.js';
+import { neutralFamilies } from '../job/neutral-families.js';
+import type { ConnectorKind, WireSize } from '../job/schema/primitives.js';
+import type { At, Box, Conductor } from '../job/schema/survey.js';
 import { profileOf } from '../practice/profiles.js';
 import { largestSize, USUAL_LENGTH } from '../practice/wire.js';
-import {
-  type BundleMember,
-  type ConnectorChoice,
-  chooseConnector,
-  connectorRange,
-  foundConnector,
-} from './connectors.js';
-import { type PlannedDevice, terminalNets } from './terminal-nets.js';
+import { bundlesOf } from './bundles.js';
+import type { PlannedPlace } from './comes-out.js';
+import { type BundleMember, type ConnectorChoice, connectorRange, foundConnector } from './connectors.js';
+import { type NetKey, netName, type OnceWired, onceWired, type WiredTerminal } from './once-wired.js';
 
-/**
- * The first step of wiring, shared with fill, match and later the full plan: which net every loose end and
- * terminal belongs to, the joints that make the nets, the pigtails they need, and the connector each joint
- * takes.
- */
-export interface JointPlan {
-  joints: PlannedJoint[];
-  made: {
-    id: string;
-    kind: 'pigtail' | 'jumper';
-    from: string;
-    to: string;
-    size: WireSize;
-    length: number;
-  }[];
-  /** A conductor straight on a terminal, `1.L`, or on the box's screw, `box`. */
-  landed: { terminal: string; conductorId: string }[];
-  capped: string[];
-  /** Old pigtails and jumpers no longer used. */
-  removed: string[];
-  /** The net of each planned terminal, `1.L`; undefined where the findings do not tell. */
-  terminals: Map<string, NetName | undefined>;
-  /** The largest building conductor of each net. */
-  largest: Map<NetName, WireSize>;
+/** A pigtail or jumper to be made. `from`, `to`: the joints or terminals its ends stand at. Length mm. */
+interface MadePiece {
+  id: string;
+  kind: 'pigtail' | 'jumper';
+  from: string;
+  to: string;
+  size: WireSize;
+  length: number;
+  net: NetKey;
 }
 
 interface PlannedJoint {
   id: string;
-  net: NetName;
+  net: NetKey;
   members: string[];
   connector: ConnectorChoice | null;
   /** Nobody opens it: it keeps the connector it has. */
   kept: boolean;
 }
 
+/**
+ * How the box is put together: where every loose end and every planned terminal is, once each. Fill, match
+ * and materials count by it, and the wiring proves and draws it.
+ */
+export interface JointPlan {
+  joints: PlannedJoint[];
+  made: MadePiece[];
+  /** A conductor straight on a terminal, `1.L`, or on the box's screw, `box`. */
+  landed: { terminal: string; conductorId: string }[];
+  /** Conductors, and terminals nothing goes to. */
+  capped: string[];
+  /** Ends that stay at a position whose device stays, or at the box's screw. */
+  kept: { conductorId: string; at: string }[];
+  /** Old pigtails and jumpers no longer used. */
+  removed: string[];
+  /** The net of each planned terminal, `1.L`; undefined where the findings do not tell. */
+  terminals: Map<string, NetKey | undefined>;
+  /** The largest building conductor of each net. */
+  largest: Map<NetKey, WireSize>;
+  wired: OnceWired;
+}
+
 interface Member extends BundleMember {
   name: string;
 }
 
-export function planJoints(box: Box, planned: readonly PlannedDevice[], known: JobLookup): JointPlan {
+/** A loose end of the box with the net it is to be on. */
+interface End {
+  conductor: Conductor;
+  at: At;
+  net: NetKey;
+  /** At a terminal of a device that comes out. */
+  freed: boolean;
+}
+
+/** @param box with its findings as labels */
+export function planJoints(box: Box, planned: readonly PlannedPlace[], known: JobLookup): JointPlan {
   return new Planner(box, planned, known).plan();
 }
 
 class Planner {
-  private readonly result: JointPlan = {
-    joints: [],
-    made: [],
-    landed: [],
-    capped: [],
-    removed: [],
-    terminals: new Map(),
-    largest: new Map(),
-  };
-  private readonly replaced: ReadonlySet<number>;
+  private readonly result: JointPlan;
+  private readonly wired: OnceWired;
   private readonly range: ConnectorChoice[];
-  private readonly kinds;
-  /** Lead and screw terminals by net. */
-  private readonly leads = new Map<NetName, Member[]>();
-  private readonly screws = new Map<NetName, { name: string; holds: number }[]>();
+  private readonly kinds: readonly ConnectorKind[];
   private readonly used: Set<string>;
-  private serial = { J: 0, P: 0 };
+  private readonly serial = { J: 0, P: 0 };
+  /** All ends that are not taken out of the box. */
+  private readonly ends: End[];
 
   constructor(
     private readonly box: Box,
-    private readonly planned: readonly PlannedDevice[],
+    planned: readonly PlannedPlace[],
     private readonly known: JobLookup,
   ) {
     const { job } = known;
-    this.replaced = new Set(planned.map((plan) => plan.position.index));
+    this.wired = onceWired(box, planned, known);
     this.range = connectorRange(job.catalogue.connectors);
     this.kinds = job.brief?.connectors?.length ? job.brief.connectors : [profileOf(job).connectors.usual];
     this.used = new Set([
       ...box.joints.map((joint) => joint.id),
       ...box.conductors.map((conductor) => conductor.id),
     ]);
+    this.result = {
+      joints: [],
+      made: [],
+      landed: [],
+      capped: [],
+      kept: [],
+      removed: [],
+      terminals: new Map(this.wired.terminals.map(({ name, net }) => [name, net])),
+      largest: new Map(),
+      wired: this.wired,
+    };
+    this.ends = this.endsThatStay();
   }
 
   plan(): JointPlan {
-    this.placeTerminals();
-    const kept = this.keptPieces();
-    for (const [net, ends] of this.endsByNet(kept)) this.wireNet(net, ends);
+    const touched = this.touchedNets();
+    for (const end of this.ends) this.noteSize(end);
+    for (const { name, net } of this.wired.terminals) if (net === undefined) this.result.capped.push(name);
+    const nets = new Set<NetKey>([
+      ...this.wired.terminals.flatMap(({ net }) => net ?? []),
+      ...this.ends.map(({ net }) => net),
+    ]);
+    for (const net of nets) {
+      const ends = this.ends.filter((end) => end.net === net);
+      if (touched.has(net)) new NetWiring(this, net, ends).wire();
+      else this.leave(ends);
+    }
     return this.result;
   }
 
-  private placeTerminals(): void {
-    for (const plan of this.planned) {
-      // A module at the fitting or a controller on the wall leaves the box: its old terminals are freed,
-      // nothing new lands here.
-      if (plan.device.mount !== 'box') continue;
-      for (const [terminal, net] of terminalNets(this.box, plan, this.known)) {
-        const name = `${plan.position.index}.${terminal.id}`;
-        this.result.terminals.set(name, net);
-        if (net === undefined) {
-          this.result.capped.push(name);
-        } else if (terminal.form === 'lead') {
-          const size = terminal.size ?? profileOf(this.known.job).sizes.lead;
-          this.leads.set(net, [...(this.leads.get(net) ?? []), { name, size }]);
-        } else {
-          this.screws.set(net, [...(this.screws.get(net) ?? []), { name, holds: terminal.holds ?? 1 }]);
-        }
-      }
-    }
-  }
+  // What there is, and what of it stays.
 
   private freed(at: At): boolean {
-    return at.position !== undefined && this.replaced.has(at.position);
+    return at.position !== undefined && this.wired.out.has(at.position);
   }
 
-  /** Pigtails and jumpers that stay: those to a device that stays, to the box's screw, or between joints. */
-  private keptPieces(): Set<string> {
-    const kept = new Set<string>();
-    for (const conductor of this.box.conductors) {
-      if (!conductor.ends) continue;
-      const stays =
-        conductor.ends.every((at) => !this.freed(at)) ||
-        conductor.ends.some((at) => at.boxScrew || (at.position !== undefined && !this.freed(at)));
-      if (stays) kept.add(conductor.id);
-      else this.result.removed.push(conductor.id);
-    }
-    return kept;
-  }
-
-  /**
-   * Loose ends to be joined, by net, with the joint each came from. What stays on a kept terminal or screw is
-   * landed at once.
-   */
-  private endsByNet(
-    kept: ReadonlySet<string>,
-  ): Map<NetName, { member: Member; joint: string | undefined }[]> {
-    const nets = foundNets(this.box, this.known);
-    const ends = new Map<NetName, { member: Member; joint: string | undefined }[]>();
-    for (const net of [...this.leads.keys(), ...this.screws.keys()]) ends.set(net, []);
+  /** Ends with their nets; tails that lead only to what comes out, or nowhere, are taken out with it. */
+  private endsThatStay(): End[] {
+    const { placeNets } = this;
+    const ends: End[] = [];
     for (const { conductor, at } of looseEnds(this.box)) {
-      if (conductor.ends && !kept.has(conductor.id)) continue;
-      const net =
-        nets.netByConductor.get(conductor.id) ??
-        ([...nets.at(nodeOf(at))].sort()[0] as NetName | undefined) ??
-        `isolated:${conductor.id}`;
-      const known = this.result.largest.get(net);
-      this.result.largest.set(
-        net,
-        largestSize(known ? [known, conductor.size] : [conductor.size]) as WireSize,
-      );
-      if (at.boxScrew) this.result.landed.push({ terminal: 'box', conductorId: conductor.id });
-      else if (at.position !== undefined && !this.freed(at))
-        this.result.landed.push({ terminal: `${at.position}.${at.terminal}`, conductorId: conductor.id });
-      else {
-        const member = {
-          name: conductor.id,
-          size: conductor.size,
-          aluminium: isAluminium(conductor),
-        };
-        // What nobody identified stays in the joint it shares only with its like.
-        const key =
-          net.startsWith('isolated:') && at.joint !== undefined && this.allIsolated(at.joint)
-            ? `isolated:${at.joint}`
-            : net;
-        ends.set(key, [...(ends.get(key) ?? []), { member, joint: at.joint }]);
+      if (conductor.ends && !this.pieceStays(conductor)) {
+        if (!this.result.removed.includes(conductor.id)) this.result.removed.push(conductor.id);
+        continue;
       }
+      const own = isFromOutside(conductor) ? this.wired.conductors.get(conductor.id) : undefined;
+      const net = own ?? placeNets(at) ?? `isolated:${conductor.id}`;
+      ends.push({ conductor, at, net: this.withItsLike(net, at), freed: this.freed(at) });
     }
-    return ends;
+    return this.withoutJumpersOfTouched(ends);
   }
 
-  private allIsolated(joint: string): boolean {
-    return [...foundNets(this.box, this.known).at(`joint:${joint}`)].every((net) =>
-      net.startsWith('isolated:'),
+  /** To a device that stays, to the box's screw, or between joints. */
+  private pieceStays({ ends = [] }: Conductor): boolean {
+    return (
+      ends.every((at) => !this.freed(at)) ||
+      ends.some((at) => at.boxScrew || (at.position !== undefined && !this.freed(at)))
     );
   }
 
-  private wireNet(net: NetName, ends: { member: Member; joint: string | undefined }[]): void {
-    const screws = this.screws.get(net) ?? [];
-    const members = [...ends.map((end) => end.member), ...(this.leads.get(net) ?? [])];
-    const landed = this.result.landed.filter(
-      (entry) => foundNets(this.box, this.known).netByConductor.get(entry.conductorId) === net,
+  /** The net of the conductors that a place of the box as found hangs together with. */
+  private readonly placeNets = (at: At): NetKey | undefined => {
+    if (at.capped) return undefined;
+    const place = this.placeOf(at);
+    return looseEnds(this.box)
+      .flatMap((end) =>
+        isFromOutside(end.conductor) && !end.at.capped && this.placeOf(end.at) === place
+          ? (this.wired.conductors.get(end.conductor.id) ?? [])
+          : [],
+      )
+      .sort()[0];
+  };
+
+  /** What nobody identified stays in the joint it shares only with its like. */
+  private withItsLike(net: NetKey, at: At): NetKey {
+    if (!net.startsWith('isolated:') || at.joint === undefined) return net;
+    const beside = looseEnds(this.box).filter((end) => end.at.joint === at.joint);
+    const alike = beside.every(({ conductor }) => {
+      const other = isFromOutside(conductor)
+        ? (this.wired.conductors.get(conductor.id) ?? `isolated:${conductor.id}`)
+        : (this.placeNets(at) ?? net);
+      return other.startsWith('isolated:') && !this.isTraveler(conductor);
+    });
+    return alike ? `isolated:${at.joint}` : net;
+  }
+
+  /** A traveler no longer used is known well enough, and is capped. */
+  private isTraveler(conductor: Conductor): boolean {
+    return this.box.labels.some(
+      ({ conductorId, role }) => conductorId === conductor.id && (role === 'traveler' || role === 'spare'),
     );
-    const [only] = screws;
-    if (
-      only &&
-      screws.length === 1 &&
-      members.length > 0 &&
-      members.length <= only.holds &&
-      (this.leads.get(net) ?? []).length === 0
-    ) {
-      for (const member of members)
-        this.result.landed.push({ terminal: only.name, conductorId: member.name });
+  }
+
+  /** A jumper between two joints of one net goes where that net is joined anew. */
+  private withoutJumpersOfTouched(ends: End[]): End[] {
+    const touched = this.touchedNets(ends);
+    const between = new Set(
+      ends.flatMap(({ conductor, net }) =>
+        touched.has(net) && conductor.ends?.every((at) => at.joint !== undefined) ? [conductor.id] : [],
+      ),
+    );
+    this.result.removed.push(...between);
+    return ends.filter(({ conductor }) => !between.has(conductor.id));
+  }
+
+  /** Nets something comes to or goes from; all others are left as they were found. */
+  private touchedNets(ends: readonly End[] = this.ends): Set<NetKey> {
+    const touched = new Set<NetKey>();
+    for (const { net } of this.wired.terminals) if (net !== undefined) touched.add(net);
+    for (const { net, freed } of ends) if (freed) touched.add(net);
+    const removed = new Set(this.result.removed);
+    for (const joint of this.box.joints) {
+      const members = ends.filter(({ at }) => at.joint === joint.id);
+      const nets = new Set(members.map(({ net }) => net));
+      const loses = looseEnds(this.box).some(
+        ({ conductor, at }) => at.joint === joint.id && removed.has(conductor.id),
+      );
+      const leadGone = this.box.positions.some(
+        ({ index, leads }) => this.wired.out.has(index) && leads?.some(({ at }) => at.joint === joint.id),
+      );
+      if (nets.size > 1 || loses || leadGone) for (const net of nets) touched.add(net);
+    }
+    if (this.wantsBond && this.wired.out.size > 0) touched.add('ground');
+    return touched;
+  }
+
+  /** A metal box that nothing was bonded to. */
+  get wantsBond(): boolean {
+    const { material, grounded } = this.box.enclosure;
+    return material === 'metal' && !grounded && !looseEnds(this.box).some(({ at }) => at.boxScrew);
+  }
+
+  private noteSize({ conductor, net }: End): void {
+    const before = this.result.largest.get(net);
+    const size = largestSize(before ? [before, conductor.size] : [conductor.size]);
+    if (size) this.result.largest.set(net, size);
+  }
+
+  /** As found: joints with their connectors, what is on terminals and screws, what is capped. */
+  private leave(ends: readonly End[]): void {
+    for (const end of ends)
+      if (end.at.joint === undefined) this.stay(end);
+      else if (!this.result.joints.some(({ id }) => id === end.at.joint))
+        this.leaveJoint(end.at.joint, end.net);
+  }
+
+  private leaveJoint(id: string, net: NetKey): void {
+    const members = [
+      ...this.ends.filter(({ at }) => at.joint === id).map(({ conductor }) => memberOf(conductor)),
+      ...this.keptLeads(id),
+    ];
+    const joint = this.box.joints.find((entry) => entry.id === id);
+    if (!joint) return;
+    const [only] = members;
+    if (only && members.length === 1) {
+      this.result.capped.push(only.name);
       return;
     }
+    const connector = foundConnector(joint.connector, members, profileOf(this.known.job), this.range);
+    this.result.joints.push({ id, net, members: namesOf(members), connector: connector ?? null, kept: true });
+  }
+
+  // What the wiring of a net asks of the whole.
+
+  /** Leads of devices that stay, in a joint of the box. */
+  keptLeads(jointId: string): Member[] {
+    return this.box.positions.flatMap(({ index, leads = [] }) =>
+      this.wired.out.has(index)
+        ? []
+        : leads
+            .filter(({ at }) => at.joint === jointId)
+            .map(({ terminal, size }) => ({
+              name: `${index}.${terminal}`,
+              size: size ?? profileOf(this.known.job).sizes.lead,
+            })),
+    );
+  }
+
+  stay({ conductor, at }: End): void {
+    if (at.capped) this.result.capped.push(conductor.id);
+    else this.result.kept.push({ conductorId: conductor.id, at: placeName(at) });
+  }
+
+  terminalsOf(net: NetKey): WiredTerminal[] {
+    return this.wired.terminals.filter((terminal) => terminal.net === net);
+  }
+
+  land(terminal: string, conductorId: string): void {
+    this.result.landed.push({ terminal, conductorId });
+  }
+
+  cap(name: string): void {
+    this.result.capped.push(name);
+  }
+
+  make(kind: MadePiece['kind'], net: NetKey, from: string, to: string): MadePiece {
     const size = this.result.largest.get(net) ?? profileOf(this.known.job).sizes.lead;
-    if (only && members.length === 0) {
-      // Nothing to join but what sits on the box's screw or a kept terminal: a tail from there.
-      for (const screw of screws) this.pigtail(landed[0]?.terminal ?? net, screw.name, size);
-      return;
-    }
-    // A kept terminal that the net also feeds is reached by a tail, unless a kept piece in the joint already
-    // leads there.
-    const carried = new Set(ends.map((end) => end.member.name));
-    const reach =
-      members.length + screws.length > 1
-        ? landed.filter((entry) => entry.terminal !== 'box' && !carried.has(entry.conductorId))
-        : [];
-    for (const entry of reach) {
-      this.result.landed.splice(this.result.landed.indexOf(entry), 1);
-      const conductor = this.box.conductors.find((candidate) => candidate.id === entry.conductorId);
-      if (conductor) members.push({ name: conductor.id, size: conductor.size });
-      this.pigtail(net, entry.terminal, size, members);
-    }
-    for (const screw of screws) this.pigtail(net, screw.name, size, members);
-    if (members.length === 1 && members[0]) this.result.capped.push(members[0].name);
-    else if (members.length > 1) this.join(net, members, ends.find((end) => end.joint !== undefined)?.joint);
+    const piece = { id: this.fresh('P'), kind, from, to, size, length: USUAL_LENGTH, net };
+    this.result.made.push(piece);
+    return piece;
   }
 
-  private pigtail(from: string, to: string, size: WireSize, members?: Member[]): void {
-    const id = this.fresh('P');
-    this.result.made.push({ id, kind: 'pigtail', from, to, size, length: USUAL_LENGTH });
-    this.result.landed.push({ terminal: to, conductorId: id });
-    members?.push({ name: id, size });
+  /** A neutral that circuits share, and the ground, never run on through a terminal. */
+  runsOn(net: NetKey): boolean {
+    if (netName(net) === 'ground') return false;
+    if (!net.startsWith('neutral:')) return true;
+    return neutralFamilies(this.known.job).of(netName(net).slice(8)).size < 2;
   }
 
-  private join(net: NetName, members: Member[], oldJoint: string | undefined): void {
-    const names = (bundle: Member[]) => bundle.map((member) => member.name);
-    const id = oldJoint ?? this.fresh('J');
-    const untouched = this.untouched(oldJoint, names(members));
-    const connector = untouched
-      ? foundConnector(untouched.connector, members, profileOf(this.known.job), this.range)
-      : chooseConnector(members, this.kinds, this.range);
-    if (connector) {
-      this.result.joints.push({ id, net, members: names(members), connector, kept: untouched !== undefined });
+  /** Joins a bundle, in as many connectors as it takes; gives back the joint of each member. */
+  join(
+    net: NetKey,
+    members: readonly Member[],
+    oldJoint: string | undefined,
+    tails: readonly MadePiece[],
+  ): void {
+    const untouched = this.untouched(oldJoint, namesOf(members));
+    if (untouched && oldJoint !== undefined) {
+      this.leaveJoint(oldJoint, net);
       return;
     }
     const size = largestSize(members.map((member) => member.size)) as WireSize;
-    const split = this.split(members, size);
-    if (!split) {
-      this.result.joints.push({
-        id,
-        net,
-        members: names(members),
-        connector: null,
-        kept: untouched !== undefined,
-      });
-      return;
+    const bundles = bundlesOf(members, size, this.kinds, this.range);
+    const ids = bundles.map((_, at) => (at === 0 && oldJoint !== undefined ? oldJoint : this.fresh('J')));
+    const joints = bundles.map((bundle, at) => ({
+      id: ids[at] as string,
+      net,
+      members: namesOf(bundle.members),
+      connector: bundle.connector,
+      kept: false,
+    }));
+    for (let at = 1; at < joints.length; at++) {
+      const [one, other] = [joints[at - 1], joints[at]];
+      if (!one || !other) continue;
+      const jumper = this.make('jumper', net, one.id, other.id);
+      jumper.size = size;
+      one.members.push(jumper.id);
+      other.members.push(jumper.id);
     }
-    const jumper = this.fresh('P');
-    const second = this.fresh('J');
-    this.result.made.push({ id: jumper, kind: 'jumper', from: id, to: second, size, length: USUAL_LENGTH });
-    this.result.joints.push({
-      id,
-      net,
-      members: [...names(split.first), jumper],
-      connector: split.connectors[0],
-      kept: false,
-    });
-    this.result.joints.push({
-      id: second,
-      net,
-      members: [...names(split.second), jumper],
-      connector: split.connectors[1],
-      kept: false,
-    });
+    for (const tail of tails) {
+      tail.from = joints.find((joint) => joint.members.includes(tail.id))?.id ?? tail.from;
+      tail.size = size;
+    }
+    this.result.joints.push(...joints);
   }
 
   /** The old joint when it holds the very same members: nobody opens it, so it keeps its connector. */
-  private untouched(oldJoint: string | undefined, members: readonly string[]) {
-    if (oldJoint === undefined) return undefined;
-    const before = looseEnds(this.box)
-      .filter(({ at }) => at.joint === oldJoint)
-      .map(({ conductor }) => conductor.id);
-    const same = before.length === members.length && before.every((id) => members.includes(id));
-    return same ? this.box.joints.find((joint) => joint.id === oldJoint) : undefined;
-  }
-
-  /**
-   * The division in two, jumper counted in both, whose connectors take the least room. Members alike in size
-   * are interchangeable, so what is tried is how many of each size go to the first joint.
-   */
-  private split(members: Member[], size: WireSize) {
-    const jumper = { name: '', size };
-    const sizes = new Map<string, Member[]>();
-    for (const member of members) {
-      const key = `${member.size}${member.aluminium ? ' aluminium' : ''}`;
-      sizes.set(key, [...(sizes.get(key) ?? []), member]);
-    }
-    const alike = [...sizes.values()];
-    let best:
-      | { first: Member[]; second: Member[]; connectors: [ConnectorChoice, ConnectorChoice] }
-      | undefined;
-    const counts = alike.map(() => 0);
-    const attempt = (at: number) => {
-      if (at < alike.length) {
-        for (let count = alike[at]?.length ?? 0; count >= 0; count--) {
-          counts[at] = count;
-          attempt(at + 1);
-        }
-        return;
-      }
-      const first = alike.flatMap((own, which) => own.slice(0, counts[which]));
-      const second = alike.flatMap((own, which) => own.slice(counts[which]));
-      if (first.length === 0 || second.length === 0) return;
-      const one = chooseConnector([...first, jumper], this.kinds, this.range);
-      const two = one && chooseConnector([...second, jumper], this.kinds, this.range);
-      if (one && two && (!best || one.ml + two.ml < best.connectors[0].ml + best.connectors[1].ml - 1e-9))
-        best = { first, second, connectors: [one, two] };
-    };
-    attempt(0);
-    return best;
+  private untouched(oldJoint: string | undefined, members: readonly string[]): boolean {
+    if (oldJoint === undefined) return false;
+    const before = [
+      ...looseEnds(this.box)
+        .filter(({ at }) => at.joint === oldJoint)
+        .map(({ conductor }) => conductor.id),
+      ...this.box.positions.flatMap(({ index, leads = [] }) =>
+        leads.filter(({ at }) => at.joint === oldJoint).map(({ terminal }) => `${index}.${terminal}`),
+      ),
+    ];
+    return before.length === members.length && before.every((id) => members.includes(id));
   }
 
   private fresh(letter: 'J' | 'P'): string {
@@ -329,5 +364,241 @@ class Planner {
     } while (this.used.has(id));
     this.used.add(id);
     return id;
+  }
+
+  /** The earth on the box has a screw of its own, unless somebody saw that it has none. */
+  get takesEarth(): boolean {
+    return this.box.enclosure.material === 'metal' && !this.box.condition?.includes('no-earth-terminal');
+  }
+
+  /** Whether any of the one hung together with any of the other as found, through what is in the box. */
+  hungTogether(one: readonly At[], other: readonly At[]): boolean {
+    const places = (ats: readonly At[]) =>
+      new Set(ats.filter(({ capped }) => !capped).map((at) => this.placeOf(at)));
+    const there = places(other);
+    return [...places(one)].some((place) => there.has(place));
+  }
+
+  /** One name for all places that hung together as found, by wire or inside a receptacle. */
+  private readonly placeOf = (at: At): string => {
+    const found = foundNets(this.box, this.known);
+    this.bridges ??= this.joinBridged();
+    return this.bridges.find(found.placeOf(nodeOf(at)));
+  };
+
+  private bridges: Joined | null = null;
+
+  private joinBridged(): Joined {
+    const found = foundNets(this.box, this.known);
+    const joined = new Joined();
+    for (const { index } of this.box.positions)
+      for (const [a, b] of this.bridged(index))
+        joined.merge(found.placeOf(`terminal:${index}.${a}`), found.placeOf(`terminal:${index}.${b}`));
+    return joined;
+  }
+
+  /** A kept device that joins these terminals inside itself. */
+  bridged(position: number): string[][] {
+    const found = this.box.positions.find(({ index }) => index === position);
+    if (found?.existing !== 'receptacle') return [];
+    const pairs = [];
+    if (!found.breakOff) pairs.push(['hot', 'hot2']);
+    if (found.breakOff !== 'both') pairs.push(['neutral', 'neutral2']);
+    return pairs;
+  }
+}
+
+const memberOf = (conductor: Conductor): Member => ({
+  name: conductor.id,
+  size: conductor.size,
+  aluminium: isAluminium(conductor),
+});
+
+const namesOf = (members: readonly Member[]): string[] => members.map(({ name }) => name);
+
+/** `1.a` of a terminal, `box` of the box's screw. */
+const placeName = (at: At): string => (at.boxScrew ? 'box' : `${at.position}.${at.terminal}`);
+
+/**
+ * One net of the box, wired: what of it stays where it is, what lands straight on a terminal, what is joined
+ * with which pigtails.
+ */
+class NetWiring {
+  /** In joints, on what comes out, or capped: all that is to be joined. */
+  private readonly loose: End[];
+  /** At terminals of devices that stay, and at the box's screw. */
+  private staying: End[];
+  private readonly leads: WiredTerminal[];
+  private readonly screws: WiredTerminal[];
+  private readonly members: Member[];
+  private readonly tails: MadePiece[] = [];
+
+  constructor(
+    private readonly planner: Planner,
+    private readonly net: NetKey,
+    ends: readonly End[],
+  ) {
+    this.loose = ends.filter(({ at, freed }) => freed || at.joint !== undefined || at.capped);
+    this.staying = ends.filter((end) => !this.loose.includes(end));
+    const terminals = planner.terminalsOf(net);
+    this.leads = terminals.filter(({ form }) => form === 'lead');
+    this.screws = terminals.filter(({ form }) => form !== 'lead');
+    const joints = new Set(this.loose.flatMap(({ at }) => at.joint ?? []));
+    this.members = [
+      ...this.loose.map(({ conductor }) => memberOf(conductor)),
+      ...[...joints].flatMap((id) => planner.keptLeads(id)),
+      ...this.leads.map(({ name, size }) => ({ name, size })),
+    ];
+  }
+
+  wire(): void {
+    this.reachWhatStays();
+    for (const end of this.staying) this.planner.stay(end);
+    if (this.landsDirectly() || this.loopsThrough()) return;
+    const { planner, net } = this;
+    if (this.members.length === 0 && this.screws.length < 2) {
+      for (const screw of this.screws) planner.cap(screw.name);
+      return;
+    }
+    for (const screw of this.screws) this.tail(screw.name);
+    if (this.members.length === 1 && this.tails.length === 0) this.alone();
+    else
+      planner.join(
+        net,
+        this.members,
+        this.loose.find(({ at }) => at.joint !== undefined)?.at.joint,
+        this.tails,
+      );
+  }
+
+  /** What is left by itself is capped; an earth without a terminal of a device ends on the box's. */
+  private alone(): void {
+    const [only] = this.members;
+    const [end] = this.loose;
+    if (only && end && netName(this.net) === 'ground' && this.planner.takesEarth)
+      this.planner.land('box', only.name);
+    else if (only) this.planner.cap(only.name);
+  }
+
+  private tail(to: string): void {
+    const piece = this.planner.make('pigtail', this.net, netName(this.net), to);
+    this.planner.land(to, piece.id);
+    this.members.push({ name: piece.id, size: piece.size });
+    this.tails.push(piece);
+  }
+
+  /**
+   * A terminal of a device that stays, and that the net ran to or from, is reached by a tail: the conductor
+   * on it moves into the joint. A kept tail that leads there already is enough.
+   *
+   *     feed ── 2.a (stays)        feed ──(joint)── tail ── 2.a
+   *                                          └──── lead of the new device
+   */
+  private reachWhatStays(): void {
+    const wanted = this.members.length + this.screws.length > 0;
+    if (!wanted) return;
+    const screwEnds = this.staying.filter(({ at }) => at.boxScrew);
+    this.reachBox(screwEnds);
+    const hasOwn = this.loose.some(({ conductor }) => isFromOutside(conductor));
+    const clusters = this.clusters();
+    let reached = clusters.some((cluster) => cluster.linked);
+    for (const cluster of clusters) {
+      if (cluster.linked) continue;
+      // What was apart as found, and fed by itself, is left alone.
+      if (!cluster.wasJoined && (hasOwn || reached)) continue;
+      const [end] = cluster.ends;
+      if (!end) continue;
+      reached = true;
+      const place = placeName(end.at);
+      for (const moved of cluster.ends.filter(({ at }) => placeName(at) === place)) {
+        this.staying = this.staying.filter((other) => other !== moved);
+        this.members.push(memberOf(moved.conductor));
+      }
+      this.tail(place);
+    }
+  }
+
+  private reachBox(screwEnds: readonly End[]): void {
+    const { planner } = this;
+    const linked = screwEnds.some(({ conductor }) => this.loose.some((end) => end.conductor === conductor));
+    const grounds = this.loose.filter(({ conductor }) => isFromOutside(conductor)).length;
+    const joined = this.members.length + this.screws.length > 1 || grounds === 0;
+    const bond = this.net === 'ground' && planner.wantsBond && grounds > 0 && joined;
+    const [first] = screwEnds;
+    if (linked || !(bond || (first && (joined || this.screws.length > 0)))) return;
+    // An end on the screw is left there: the box's own screw takes the tail as well.
+    this.tail('box');
+  }
+
+  /** Ends on devices that stay, by what hangs together there. */
+  private clusters(): { ends: End[]; linked: boolean; wasJoined: boolean }[] {
+    const joined = new Joined();
+    const atDevices = this.staying.filter(({ at }) => at.position !== undefined);
+    const positions = new Set(atDevices.map(({ at }) => at.position as number));
+    for (const position of positions)
+      for (const [a, b] of this.planner.bridged(position))
+        joined.merge(`${position}.${a}`, `${position}.${b}`);
+    const pieces = new Map<string, string>();
+    for (const { conductor, at } of atDevices) {
+      if (isFromOutside(conductor)) continue;
+      const before = pieces.get(conductor.id);
+      if (before) joined.merge(before, placeName(at));
+      pieces.set(conductor.id, placeName(at));
+    }
+    const clusters = new Map<string, End[]>();
+    for (const end of atDevices) {
+      const root = joined.find(placeName(end.at));
+      clusters.set(root, [...(clusters.get(root) ?? []), end]);
+    }
+    return [...clusters.values()].map((ends) => ({
+      ends: [...ends].sort(
+        (a, b) =>
+          ends.filter(({ at }) => placeName(at) === placeName(a.at)).length -
+          ends.filter(({ at }) => placeName(at) === placeName(b.at)).length,
+      ),
+      linked: ends.some(({ conductor }) => this.loose.some((end) => end.conductor === conductor)),
+      wasJoined: this.planner.hungTogether(
+        ends.map(({ at }) => at),
+        this.loose.map(({ at }) => at),
+      ),
+    }));
+  }
+
+  /** All of the net on the one terminal that wants it. */
+  private landsDirectly(): boolean {
+    const [screw] = this.screws;
+    const room = screw && (this.planner.runsOn(this.net) ? screw.holds : 1);
+    if (!screw || this.screws.length > 1 || this.leads.length > 0 || this.tails.length > 0) return false;
+    if (this.members.length === 0 || this.members.length > (room ?? 1)) return false;
+    for (const { name } of this.members) this.planner.land(screw.name, name);
+    return true;
+  }
+
+  /**
+   * From terminal to terminal, where they hold enough: no joint at all.
+   *
+   *     line ── 1.L ──jumper── 2.L ──jumper── 3.L
+   */
+  private loopsThrough(): boolean {
+    const { planner, net, members, screws } = this;
+    if (screws.length < 2 || this.leads.length > 0 || this.tails.length > 0 || !planner.runsOn(net))
+      return false;
+    const order = [...screws].sort((a, b) => b.holds - a.holds);
+    const room = order.map(({ holds }, at) => holds - (at === 0 || at === order.length - 1 ? 1 : 2));
+    if (members.length === 0 || room.some((left) => left < 0)) return false;
+    if (room.reduce((sum, left) => sum + left, 0) < members.length) return false;
+    let at = 0;
+    for (const { name } of members) {
+      while ((room[at] ?? 0) === 0) at += 1;
+      room[at] = (room[at] as number) - 1;
+      planner.land(order[at]?.name as string, name);
+    }
+    for (let next = 1; next < order.length; next++) {
+      const [from, to] = [order[next - 1]?.name as string, order[next]?.name as string];
+      const jumper = planner.make('jumper', net, from, to);
+      planner.land(from, jumper.id);
+      planner.land(to, jumper.id);
+    }
+    return true;
   }
 }

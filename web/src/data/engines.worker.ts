@@ -83,7 +83,7 @@ const identified = new Map<
 
 /** Recomputes a box only when something its figures rest on is another object than before. */
 function assess(box: Box, known: JobLookup, which: 'found' | 'planned'): BoxAssessment {
-  return assessments[which].of(box, assessmentRestsOn(known.job, which), () => assessBox(box, known, which));
+  return assessments[which].of(box, assessmentRestsOn(box, known, which), () => assessBox(box, known, which));
 }
 
 /**

@@ -106,6 +106,14 @@ export const Device = open({
   pairing: open({ steps: z.array(z.unknown()).optional() }).optional(),
   settings: z.array(z.unknown()).optional(),
   includes: z.array(open({ partId: Id, count: Count.optional() })).optional(),
+  /** Where its cut-out is, which parts it from the supply without a trip to the panel. */
+  cutOut: Name.optional(),
+  /** How it is set back to what it was when new. */
+  reset: Name.optional(),
+  /** What its light shows, and what that means. */
+  lights: z.array(open({ shows: Name, means: Name })).optional(),
+  /** What is set on it behind its plate, before the plate goes on. */
+  behindPlate: z.array(Name).optional(),
   notes: Text.optional(),
 });
 

@@ -140,11 +140,14 @@ const SwitchedFields = open({ state: z.enum(['on', 'off']).optional() });
 const ClearedFields = open({ hazard: Name.optional(), note: Text.optional() });
 /** How a box was left. */
 const StandsFields = open({ boxId: Id, state: Arrangement, position: z.number().int().min(1).optional() });
+/** A step of the wiring of a box that was done. */
+const WiredFields = open({ boxId: Id, step: Name, note: Text.optional() });
 const FIELDS_OF_KIND: Readonly<Record<string, z.ZodType>> = {
   switched: SwitchedFields,
   proved: ProvedFields,
   cleared: ClearedFields,
   stands: StandsFields,
+  wired: WiredFields,
 };
 
 /** Kinds of events that something here reads; those of other programs are kept. */
@@ -152,6 +155,7 @@ export const EVENT_KINDS = [
   'switched',
   'proved',
   'stands',
+  'wired',
   'mounted',
   'cleared',
   'traced',
@@ -159,8 +163,8 @@ export const EVENT_KINDS = [
 ] as const;
 
 /**
- * What happened on site, append-only: `switched`, `proved`, `stands`, `mounted`, `cleared`, `traced`,
- * `correction`. Kinds of other programs are kept.
+ * What happened on site, append-only: `switched`, `proved`, `stands`, `wired`, `mounted`, `cleared`,
+ * `traced`, `correction`. Kinds of other programs are kept.
  */
 export const JobEvent = open({
   id: Id.optional(),

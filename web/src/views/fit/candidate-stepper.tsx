@@ -3,6 +3,7 @@ import {
   type Box,
   bestFirst,
   capital,
+  chosenPlaces,
   contentsAsPlanned,
   type Device,
   deviceName,
@@ -11,7 +12,6 @@ import {
   moneyText,
   type Position,
   placeKey,
-  plannedDevices,
   putPart,
   TROUBLE_WORDS,
   troublesOf,
@@ -136,6 +136,6 @@ function triedAt(box: Box, position: Position, device: Device, judged: JudgedDev
   const tried = lookup({ ...job, selections: [...others, selection] });
   return {
     result: assessBox(box, tried, 'planned'),
-    geometry: boxGeometry(box, contentsAsPlanned(box, plannedDevices(box, tried), tried)),
+    geometry: boxGeometry(box, contentsAsPlanned(box, chosenPlaces(box, tried), tried)),
   };
 }

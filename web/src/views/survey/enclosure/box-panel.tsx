@@ -1,4 +1,4 @@
-import { type Box, contentsAsFound, contentsAsPlanned, plannedDevices } from '@inventario/core';
+import { type Box, chosenPlaces, contentsAsFound, contentsAsPlanned } from '@inventario/core';
 import { useMemo } from 'react';
 import { useJob } from '../../../data/job-context.js';
 import { useUnits } from '../../../data/preferences.js';
@@ -12,7 +12,7 @@ import { EnclosureForm } from './enclosure-form.js';
 export function BoxPanel({ box, change }: { box: Box; change: ChangeBox }) {
   const { job, known } = useJob();
   const units = useUnits(job);
-  const planned = useMemo(() => plannedDevices(box, known), [box, known]);
+  const planned = useMemo(() => chosenPlaces(box, known), [box, known]);
   const geometry = useMemo(
     () =>
       boxGeometry(

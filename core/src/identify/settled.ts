@@ -1,10 +1,10 @@
 import { withGroups } from '../electrics/found-nets.js';
-import { confirmedRoles } from '../identify/confirmed.js';
 import { type JobLookup, labelsOf } from '../job/lookup.js';
 import type { Box, Label } from '../job/schema/survey.js';
 import type { ConfirmedRole } from '../power/instant.js';
 import { labelClashes, refutedLabels } from '../power/label-clashes.js';
 import { KeptWhile, sameEntries } from '../units/kept.js';
+import { confirmedRoles } from './confirmed.js';
 
 /** Why a label is no finding: the readings that confirm another role, or the labels it is joined with. */
 export interface Doubt {
