@@ -271,6 +271,7 @@ test('Ctrl-C leaves no process behind, and a second start finds the first one’
     'kept',
     'quillon-point',
     'saffron-terrace-3',
+    'tern-house',
     'wherry-cottage',
   ]);
   second.child.kill('SIGINT');

@@ -251,14 +251,8 @@ export {
   wiringPicture,
 } from './wire/picture.js';
 export type { JointPlan } from './wire/plan.js';
-export {
-  type WireProgress,
-  type WireStep,
-  wiredEvent,
-  wireProgress,
-  wireSteps,
-  type WiringToDo,
-} from './wire/steps.js';
+export { type BoxNow, stepHinders, type WireProgress, wiredEvent, wireProgress } from './wire/progress.js';
+export { foundWiring, wayBackSteps, type WireStep, wireSteps, type WiringToDo } from './wire/steps.js';
 export { type BoxWiring, type WiringFinding, wiringOfBox, wiringOfHouse } from './wire/wiring.js';
 
 // radio
@@ -350,4 +344,10 @@ export { type StepWords, stepWords } from './findings/words/next-step.js';
 export { CONDITION_WORDS, HANDS_OFF_STEPS, listed, STOP_WORDS, stopText } from './findings/words/stops.js';
 export { connectorWords } from './findings/words/connectors.js';
 export { stepDevice, type WireStepWords, wireStepWords } from './findings/words/wire-steps.js';
-export { endWords, netWords, terminalWords, wiringFindingWords } from './findings/words/wiring.js';
+export {
+  endWords,
+  netWords,
+  terminalWords,
+  wiringFindingWords,
+  wiringSentences,
+} from './findings/words/wiring.js';

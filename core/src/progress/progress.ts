@@ -7,6 +7,7 @@ import type { Job } from '../job/schema/job.js';
 import type { Box } from '../job/schema/survey.js';
 import { stopCodes } from '../power/box-stops.js';
 import { labelClashes } from '../power/label-clashes.js';
+import { wiredSteps } from '../wire/progress.js';
 
 /** The stages of a box in the order of the work. */
 export const STAGES = ['surveyed', 'identified', 'chosen', 'wired', 'paired'] as const;
@@ -32,6 +33,7 @@ export interface Blocker {
     | 'over-full'
     | 'too-deep'
     | 'not-mounted'
+    | 'wiring-begun'
     | 'not-paired'
     | 'pairing-failed';
   count: number;
@@ -147,9 +149,12 @@ function choiceBlockers(box: Box, known: JobLookup): Blocker[] {
  */
 function mountBlockers(box: Box, known: JobLookup): Blocker[] {
   const stops = stopCodes(box, known).length;
+  const mounted = mountedBoxes(known.job).has(box.id);
+  const done = wiredSteps(known.job, box.id);
   return [
     ...when(stops > 0, 'wired', 'stopped', stops),
-    ...when(!mountedBoxes(known.job).has(box.id), 'wired', 'not-mounted'),
+    ...when(!mounted && done === 0, 'wired', 'not-mounted'),
+    ...when(!mounted && done > 0, 'wired', 'wiring-begun', done),
   ];
 }
 

@@ -5,12 +5,13 @@ import type { Colour } from '../job/schema/primitives.js';
 import type { Label } from '../job/schema/survey.js';
 import { profileOf } from '../practice/profiles.js';
 import { cableNames, conductorsInOrder } from '../survey/conductor-names.js';
+import { jointNumber } from './joint-number.js';
 import { type NetKey, netName } from './once-wired.js';
 import type { WiringToDo } from './steps.js';
 
 /*
- * A wiring as nodes, ports and routes, before anybody places it on a sheet. Ports are the cores of cables, the
- * terminals of panels, and joints; a route leads from one port to another.
+ * A wiring as nodes, ports and routes, before anybody places it on a sheet. Ports are the cores of cables,
+ * the terminals of panels, and joints; a route leads from one port to another.
  */
 
 export interface PictureCore {
@@ -53,6 +54,8 @@ export interface PicturePanel {
 
 export interface PictureJoint {
   id: string;
+  /** As it is called: those of the box as found keep their number. */
+  number: number;
   net: NetKey;
   /** How many ends go in. */
   count: number;
@@ -117,6 +120,7 @@ class Picture {
       panels: [...this.panels(), ...this.boxScrew()],
       joints: this.wiring.plan.joints.map(({ id, net, members, connector, kept }) => ({
         id,
+        number: jointNumber(this.wiring, id),
         net: netName(net),
         count: members.length,
         connector: connector && { id: connector.id, kind: connector.kind, conductors: connector.conductors },

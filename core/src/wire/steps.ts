@@ -1,13 +1,12 @@
-import { eventRecord, type Logged } from '../job/events.js';
 import { type JobLookup, labelsOf } from '../job/lookup.js';
 import { looseEnds } from '../job/loose-ends.js';
 import type { Device, Terminal } from '../job/schema/catalogue.js';
-import type { Job, JobEvent } from '../job/schema/job.js';
 import type { At, Box } from '../job/schema/survey.js';
 import type { Gate } from '../power/vocabulary.js';
 import { plannedDevices } from './comes-out.js';
 import { groupUse } from './group-use.js';
 import { type NetKey, netName } from './once-wired.js';
+import { planJoints } from './plan.js';
 import type { BoxWiring } from './wiring.js';
 
 /** What is done, one thing at a time. The sentences stand in `findings/words/wire-steps.ts`. */
@@ -17,6 +16,7 @@ export type WireStepKind =
   | 'flags'
   | 're-mark'
   | 'release'
+  | 'take-back'
   | 'open-joint'
   | 'take-out'
   | 'cut-pieces'
@@ -66,6 +66,30 @@ export function wireSteps(wiring: WiringToDo, known: JobLookup): WireStep[] {
   return new Steps(wiring, known).all();
 }
 
+/** The box as it was found, as a wiring: nothing is planned, and nothing is touched. */
+export function foundWiring(box: Box, known: JobLookup): WiringToDo {
+  return { boxId: box.id, box, places: [], plan: planJoints(box, [], known) };
+}
+
+/**
+ * The way back: the box put together as it was found, from its record; after a survey that opened it, or when
+ * a device goes back.
+ * @param undone what was wired instead, and comes out first; null: nothing was
+ */
+export function wayBackSteps(found: WiringToDo, undone: WiringToDo | null, known: JobLookup): WireStep[] {
+  const { joints, kept, ...plan } = found.plan;
+  const made: WiringToDo = {
+    ...found,
+    plan: {
+      ...plan,
+      joints: joints.map((joint) => ({ ...joint, kept: false })),
+      kept: [],
+      landed: kept.map(({ conductorId, at }) => ({ terminal: at, conductorId })),
+    },
+  };
+  return new Steps(made, known).wayBack(undone).map((step) => ({ ...step, key: `back:${step.key}` }));
+}
+
 type Part = Partial<WireStep> & Pick<WireStep, 'kind'>;
 
 class Steps {
@@ -82,6 +106,23 @@ class Steps {
   all(): WireStep[] {
     this.prepare();
     this.takeApart();
+    this.joinAndLand();
+    this.tryIt();
+    this.close();
+    return this.steps;
+  }
+
+  wayBack(undone: WiringToDo | null): WireStep[] {
+    this.add({ kind: 'prove' });
+    const planned = plannedDevices(undone?.places ?? []).filter(({ device }) => device.mount === 'box');
+    for (const { position, device } of planned)
+      this.add({
+        kind: 'take-back',
+        position: position.index,
+        ends: device.terminals.map(({ id }) => `${position.index}.${id}`),
+      });
+    const pieces = (undone?.plan.made ?? []).map(({ id }) => id);
+    if (pieces.length > 0) this.add({ kind: 'take-out', ends: pieces }, ...pieces);
     this.joinAndLand();
     this.tryIt();
     this.close();
@@ -324,98 +365,6 @@ type NetKind = (typeof NET_KINDS)[number];
 function kindOf(net: NetKey): NetKind {
   const [kind] = netName(net).split(':');
   return NET_KINDS.find((entry) => entry === kind) ?? 'other';
-}
-
-/** A step that was done: recorded as an event, and struck by a correction. */
-interface WiredEvent extends JobEvent {
-  kind: 'wired';
-  boxId: string;
-  step: string;
-  note?: string;
-}
-
-export function wiredEvent(
-  boxId: string,
-  step: Pick<WireStep, 'key'>,
-  made: { id: string; at: string; note?: string },
-): WiredEvent {
-  return { ...made, kind: 'wired', boxId, step: step.key };
-}
-
-/** A step that was done: when, and how long after the one before. No event where the record tells it otherwise. */
-interface DoneStep {
-  eventId: string | undefined;
-  at: string | undefined;
-  note: string | null;
-  minutes: number | null;
-}
-
-/** How far the wiring of a box is: what was done, when, and what it took. */
-export interface WireProgress {
-  /** By key of the step. */
-  done: ReadonlyMap<string, DoneStep>;
-  /** The first step that is not done; null: all are. */
-  next: WireStep | null;
-}
-
-/** A pause longer than this was no work on the step, minutes. */
-const LONGEST_STEP = 60;
-
-/**
- * What of the steps the record says is done. A proof, a photograph and the mounting are told by their own
- * records.
- *
- * @param isOpen what the gates of the box say now
- */
-export function wireProgress(
-  steps: readonly WireStep[],
-  wiring: Pick<WiringToDo, 'boxId'>,
-  job: Pick<Job, 'events' | 'photos'>,
-  isOpen: (gate: Gate) => boolean,
-): WireProgress {
-  const { boxId } = wiring;
-  const record = eventRecord(job);
-  const logged = record.standing('wired', boxId);
-  const byKey = new Map(logged.map((entry) => [(entry.event as WiredEvent).step, entry]));
-  const mounted = record.latest('mounted', boxId);
-  const done = new Map<string, DoneStep>();
-  let before: Logged | undefined;
-  for (const step of steps) {
-    const entry = byKey.get(step.key);
-    const told = toldOtherwise(step, { boxId, mounted: mounted !== undefined, job, isOpen });
-    if (!entry && !told) continue;
-    done.set(step.key, {
-      eventId: entry?.event.id,
-      at: entry?.event.at,
-      note: (entry?.event as WiredEvent | undefined)?.note ?? null,
-      minutes: minutesBetween(before, entry),
-    });
-    before = entry ?? before;
-  }
-  const next = mounted ? null : (steps.find(({ key }) => !done.has(key)) ?? null);
-  return { done, next };
-}
-
-function toldOtherwise(
-  { kind }: WireStep,
-  {
-    boxId,
-    mounted,
-    job,
-    isOpen,
-  }: { boxId: string; mounted: boolean; job: Pick<Job, 'photos'>; isOpen: (gate: Gate) => boolean },
-): boolean {
-  if (mounted) return true;
-  if (kind === 'prove') return isOpen('open');
-  if (kind === 'photograph')
-    return job.photos.some((photo) => photo.boxId === boxId && photo.stage === 'before');
-  return false;
-}
-
-function minutesBetween(before: Logged | undefined, entry: Logged | undefined): number | null {
-  if (!before || !entry || !Number.isFinite(before.at) || !Number.isFinite(entry.at)) return null;
-  const minutes = (entry.at - before.at) / 60_000;
-  return minutes < 0 || minutes > LONGEST_STEP ? null : Math.round(minutes * 10) / 10;
 }
 
 /** How a wire comes off what it is on: known for a device of the catalogue, else by what it usually is. */

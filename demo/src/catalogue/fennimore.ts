@@ -23,8 +23,20 @@ const fennimore = family({
   faceProud: 1,
   onLevel: 'last',
   audible: true,
+  lights: [
+    { shows: 'blinking', means: 'waiting to be joined' },
+    { shows: 'steady', means: 'joined' },
+  ],
+  reset: 'Flick on and off ten times',
   pairing: { steps: ['Flick on and off five times', 'The lamp of the module blinks', 'Join on 2.4 GHz'] },
 });
+
+/** Live and neutral loop on from module to module. */
+const THROUGH = [
+  clamp('L', 'line', 'L', { holds: 2 }),
+  clamp('LD', 'load', 'L1', { channel: 1 }),
+  clamp('N', 'neutral', 'N', { holds: 2 }),
+];
 
 export const FENNIMORE_DEVICES: Device[] = [
   fennimore('fe-one', 'Module 1', 2400, {
@@ -54,6 +66,18 @@ export const FENNIMORE_DEVICES: Device[] = [
       relay([16], { name: 'Socket', ratings: [{ kinds: ['receptacle', 'heater'], limit: [16], unit: 'A' }] }),
     ],
     needs: needs(true, 'required'),
+  }),
+  fennimore('fe-pass', 'Module 1 through', 3300, {
+    terminals: THROUGH,
+    channels: [relay([400])],
+    needs: needs(true, 'none'),
+  }),
+  fennimore('fe-fan-pass', 'Module fan through', 6400, {
+    gangs: 2,
+    body: box(40, 44, 45),
+    terminals: THROUGH,
+    channels: [{ ...fan(1, 0.8, 4), ratings: [{ kinds: ['fan-ac'], limit: [120], unit: 'W' }] }],
+    needs: needs(true, 'none'),
   }),
   fennimore('fe-two', 'Module 2 lights', 3900, {
     terminals: [...CLAMPS_230.slice(0, 3), clamp('LD2', 'load', 'L2', { channel: 2 })],

@@ -16,6 +16,12 @@ import {
 } from './pieces.js';
 
 const halvorn = family({
+  cutOut: 'Slide under the control, to the left to cut off',
+  reset: 'Hold up and down together for 10 s',
+  lights: [
+    { shows: 'white, breathing', means: 'waiting to be joined' },
+    { shows: 'red, twice', means: 'hub not reached' },
+  ],
   maker: 'Halvorn',
   family: 'halvorn',
   practices: ['us', 'ca'],

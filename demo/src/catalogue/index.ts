@@ -82,6 +82,13 @@ export function demoCatalogue(): Catalogue {
     parts: [
       { id: 'wr-bypass', name: 'Wrenlock bypass', kind: 'bypass', price: 700, where: 'fitting' as const },
       { id: 'zi-bypass', name: 'Zinnet bypass', kind: 'bypass', price: 600, where: 'fitting' as const },
+      {
+        id: 'wr-steady',
+        name: 'Wrenlock steady capacitor',
+        kind: 'capacitor',
+        price: 500,
+        where: 'box' as const,
+      },
       { id: 'pack-screws', name: 'Mounting screw from the package', kind: 'screws', price: 0 },
       {
         id: 'pack-twist',

@@ -19,6 +19,8 @@ import {
 } from './pieces.js';
 
 const oskra = family({
+  reset: 'Hold the lower edge for 15 s',
+  lights: [{ shows: 'violet, fast', means: 'waiting to be joined' }],
   maker: 'Oskra',
   family: 'oskra',
   practices: ['us', 'ca'],
@@ -65,6 +67,18 @@ export const OSKRA_DEVICES: Device[] = [
         mainAt: 'load',
         partner: { line: true, neutral: false, travelers: 1 },
         middle: 'companion',
+      }),
+    ],
+  }),
+  oskra('os-hears', 'Stair hearer', 5400, {
+    terminals: [LINE, LOAD, NEUTRAL, GROUND, TRAVELER],
+    channels: [relay([500])],
+    needs: needs(true),
+    multiLocation: [
+      pair('keep-mechanical', {
+        mainAt: 'load',
+        partner: { line: true, neutral: false, travelers: 1 },
+        middle: 'tie',
       }),
     ],
   }),

@@ -18,6 +18,13 @@ import {
 } from './pieces.js';
 
 const pellworth = family({
+  cutOut: 'Tab at the foot of the frame, pulled out to cut off',
+  reset: 'Hold the control for 12 s',
+  lights: [
+    { shows: 'amber and green, slow', means: 'waiting to be joined' },
+    { shows: 'green, steady', means: 'joined' },
+    { shows: 'red', means: 'no network' },
+  ],
   maker: 'Pellworth',
   family: 'pellworth',
   practices: ['us', 'ca'],

@@ -16,6 +16,9 @@ import {
 } from './pieces.js';
 
 const wrenlock = family({
+  behindPlate: ['The lowest level, on the wheel beside the control'],
+  reset: 'Three taps, the third held',
+  lights: [{ shows: 'blue, fast', means: 'waiting to be joined' }],
   maker: 'Wrenlock',
   family: 'wrenlock',
   practices: ['us', 'ca'],

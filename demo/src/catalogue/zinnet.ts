@@ -47,6 +47,14 @@ export const ZINNET_DEVICES: Device[] = [
     channels: [relay([200], { minWatts: 10, bypassPartId: 'zi-bypass' })],
     needs: needs(false, 'none'),
   }),
+  zinnet('zi-drop-tie', 'Pane for two-way drops', 6900, {
+    terminals: [clamp('L', 'line', 'L', { holds: 3 }), clamp('LD', 'load', 'L1', { channel: 1, holds: 2 })],
+    channels: [relay([200], { minWatts: 10, bypassPartId: 'zi-bypass' })],
+    needs: needs(false, 'none'),
+    multiLocation: [
+      pair('tie-through', { partner: { line: false, neutral: false, travelers: 0 }, middle: 'tie' }),
+    ],
+  }),
   zinnet('zi-pane-dim', 'Pane dimmer', 5600, {
     terminals: CLAMPS_230,
     channels: [dimmer([200], [400])],

@@ -139,6 +139,7 @@ function Header({ boxId, onHelp }: { boxId: string | undefined; onHelp: () => vo
         <Phase to={paths.fit(job.id)}>Fit</Phase>
         <Phase to={paths.plans(job.id)}>Plans</Phase>
         <Phase to={paths.materials(job.id)}>Materials</Phase>
+        <Phase to={paths.wiring(job.id)}>Wire</Phase>
         <Phase to={paths.pair(job.id)}>Pair</Phase>
         <Phase to={paths.catalogue(job.id)}>Catalogue</Phase>
       </nav>

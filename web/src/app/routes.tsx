@@ -44,6 +44,16 @@ export const routes: RouteObject[] = [
         lazy: async () => ({ Component: (await import('../views/photos/photos.js')).PhotosView }),
       },
       {
+        path: 'box/:boxId/wire',
+        lazy: async () => ({ Component: (await import('../views/wire/wire.js')).WireView }),
+      },
+      {
+        path: 'wiring',
+        lazy: async () => ({
+          Component: (await import('../views/wire/house-wiring.js')).HouseWiringView,
+        }),
+      },
+      {
         path: 'fit/:boxId?',
         lazy: async () => ({ Component: (await import('../views/fit/fit.js')).FitView }),
       },

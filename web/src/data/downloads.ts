@@ -39,6 +39,30 @@ export function downloadJson(job: Job, what: string, document: unknown): void {
   save(`${fileName(job)}-${what}.json`, 'application/json', `${JSON.stringify(document, null, 1)}\n`);
 }
 
+/**
+ * The first drawing of an element as a file of its own: what the page gives it in tones and type is written
+ * into it.
+ */
+export function downloadSvg(job: Job, what: string, within: Element | null): void {
+  const drawing = within?.querySelector('svg.board');
+  if (!drawing) return;
+  save(`${fileName(job)}-${fileName({ ...job, name: what })}.svg`, 'image/svg+xml', svgText(drawing));
+}
+
+/** A drawing that stands by itself. */
+export function svgText(drawing: Element): string {
+  const style = getComputedStyle(drawing);
+  const copy = drawing.cloneNode(true) as Element;
+  copy.setAttribute('xmlns', 'http://www.w3.org/2000/svg');
+  copy.setAttribute('font-family', 'sans-serif');
+  copy.setAttribute('color', style.getPropertyValue('--ink').trim() || '#000');
+  copy.setAttribute('style', `background:${style.getPropertyValue('--board').trim() || '#888'}`);
+  return copy.outerHTML.replaceAll(/var\((--[a-z-]+)\)/g, (whole, name: string) => {
+    const value = style.getPropertyValue(name).trim();
+    return value === '' ? whole : value.replaceAll('"', "'");
+  });
+}
+
 /** A table as CSV. Cells that a spreadsheet would take for a formula are made harmless. */
 export async function csvOf(rows: readonly Record<string, string | number>[]): Promise<string> {
   const { default: papaparse } = await import('papaparse');

@@ -1,12 +1,15 @@
 import {
+  againstChoice,
   assessBox,
   assessmentRestsOn,
   type Box,
   type BoxAssessment,
   type BoxProgress,
+  type BoxWiring,
   boxProgress,
   type Candidate,
   conflictWords,
+  foundWiring,
   type Identification,
   identificationRestsOn,
   identifyBox,
@@ -29,6 +32,16 @@ import {
   sameJson,
   sentence,
   settling,
+  type WireStep,
+  type WiringFinding,
+  type WiringPicture,
+  type WiringToDo,
+  wayBackSteps,
+  wireSteps,
+  wiringFindingWords,
+  wiringOfBox,
+  wiringOfHouse,
+  wiringPicture,
 } from '@inventario/core';
 import { expose } from 'comlink';
 import { applyChanges } from './record-changes.js';
@@ -96,6 +109,30 @@ function identification(box: Box, known: JobLookup): Identification {
   const result = identifyBox(box, known);
   identified.set(box.id, { restsOn, result });
   return result;
+}
+
+/** How a box is put together, with what is said of it. */
+export interface WiringAnswer {
+  boxId: string;
+  /** Null where nothing is chosen for the box. */
+  planned: {
+    wiring: BoxWiring;
+    picture: WiringPicture;
+    steps: WireStep[];
+    findings: (WiringFinding & { says: string })[];
+  } | null;
+  /** As it was found, and the way back to that. */
+  found: { wiring: WiringToDo; picture: WiringPicture; steps: WireStep[] };
+}
+
+export interface WiringRow {
+  boxId: string;
+  ok: boolean;
+  ready: boolean;
+  steps: WireStep[];
+  joints: number;
+  pieces: number;
+  findings: { severity: WiringFinding['severity']; code: WiringFinding['code']; says: string }[];
 }
 
 export const engines = {
@@ -167,6 +204,55 @@ export const engines = {
     const known = lookup(job);
     const box = known.boxes.get(boxId);
     return box ? remedies(box, known) : [];
+  },
+
+  /** How a box is put together, as planned and as found; null without such a box. */
+  wiring(boxId: string): WiringAnswer | null {
+    if (!job) throw new Error('No job was given to the worker yet: call update first');
+    const known = lookup(job);
+    const box = known.boxes.get(boxId);
+    if (!box) return null;
+    const chosen = job.selections.some((selection) => selection.boxId === boxId);
+    const wiring = chosen ? wiringOfBox(box, known, againstChoice(known)) : undefined;
+    const found = foundWiring(box, known);
+    return {
+      boxId,
+      planned: wiring
+        ? {
+            wiring,
+            picture: wiringPicture(wiring, known),
+            steps: wireSteps(wiring, known),
+            findings: wiring.findings.map((finding) => ({
+              ...finding,
+              says: wiringFindingWords(wiring, finding, known),
+            })),
+          }
+        : null,
+      found: {
+        wiring: found,
+        picture: wiringPicture(found, known),
+        steps: wayBackSteps(found, wiring ?? null, known),
+      },
+    };
+  },
+
+  /** Of every box with a choice: whether its plan is proved, and what is missing. */
+  houseWiring(): WiringRow[] {
+    if (!job) throw new Error('No job was given to the worker yet: call update first');
+    const known = lookup(job);
+    return wiringOfHouse(known, againstChoice(known)).map((wiring) => ({
+      boxId: wiring.boxId,
+      ok: wiring.ok,
+      ready: wiring.ready,
+      steps: wireSteps(wiring, known),
+      joints: wiring.plan.joints.filter(({ kept }) => !kept).length,
+      pieces: wiring.plan.made.length,
+      findings: wiring.findings.map((finding) => ({
+        severity: finding.severity,
+        code: finding.code,
+        says: wiringFindingWords(wiring, finding, known),
+      })),
+    }));
   },
 
   place(boxId: string, index: number): JudgedDevice[] {

@@ -26,7 +26,15 @@ import {
 } from 'react';
 import { useSay } from '../ui/say.js';
 import { ApiError, isPassing } from './api.js';
-import type { BoxReckoning, Engines, HouseNews, Identified, JudgedDevice } from './engines.worker.js';
+import type {
+  BoxReckoning,
+  Engines,
+  HouseNews,
+  Identified,
+  JudgedDevice,
+  WiringAnswer,
+  WiringRow,
+} from './engines.worker.js';
 import { Listeners } from './listeners.js';
 import { PlannerWorker } from './planner.js';
 import { browserTools } from './session/browser-tools.js';
@@ -318,6 +326,22 @@ export function useRemedies(boxId: string): Remedy[] | null {
   const { job } = useSyncExternalStore(session.subscribe, session.state);
   const key = useMemo(() => ({ job, boxId }), [job, boxId]);
   return useLatest(key, () => roles.synced.then(() => roles.remote.remedies(boxId)));
+}
+
+/** How a box is put together; the last answer stays until the next is there. */
+export function useWiring(boxId: string): WiringAnswer | null {
+  const { roles, session } = useJobContext();
+  const { job } = useSyncExternalStore(session.subscribe, session.state);
+  const key = useMemo(() => ({ job, boxId }), [job, boxId]);
+  const answer = useLatest(key, () => roles.synced.then(() => roles.remote.wiring(boxId)));
+  return answer?.boxId === boxId ? answer : null;
+}
+
+/** The wiring of every box with a choice; null while it is being worked out. */
+export function useHouseWiring(): WiringRow[] | null {
+  const { roles, session } = useJobContext();
+  const { job } = useSyncExternalStore(session.subscribe, session.state);
+  return useLatest(job, () => roles.synced.then(() => roles.remote.houseWiring()));
 }
 
 /** Every device at one place, judged. */

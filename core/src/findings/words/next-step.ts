@@ -153,7 +153,8 @@ const ONWARD: Record<Extract<NextStep, { kind: 'onward' }>['blocker']['code'], s
   'not-chosen': 'Choose a device',
   'over-full': 'See the ways out of a box too small',
   'too-deep': 'See the ways out of a box too shallow',
-  'not-mounted': 'Wire and mount it, then record it here',
+  'not-mounted': 'Wire and mount it',
+  'wiring-begun': 'Go on with its wiring',
   'not-paired': 'Pair it',
   'pairing-failed': 'Pair it again',
 };

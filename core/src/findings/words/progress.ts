@@ -17,6 +17,7 @@ const BLOCKER_TEXT: Record<Blocker['code'], (count: number) => string> = {
   'over-full': () => 'box fill exceeded as planned',
   'too-deep': () => 'chosen device too deep',
   'not-mounted': () => 'not wired and mounted',
+  'wiring-begun': (count) => `${plural(count, 'step')} of its wiring done, not mounted`,
   'not-paired': (count) => `${plural(count, 'channel')} to pair`,
   'pairing-failed': (count) => `pairing failed on ${plural(count, 'channel')}`,
 };

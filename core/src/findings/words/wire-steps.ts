@@ -7,6 +7,7 @@ import { capital } from '../../units/capital.js';
 import { plural } from '../../units/plural.js';
 import { lengthText, type UnitSystem } from '../../units/present.js';
 import { wireSizeText } from '../../units/wire-size.js';
+import { jointNumber } from '../../wire/joint-number.js';
 import type { NetKey } from '../../wire/once-wired.js';
 import { releasedFrom, type WireStep, type WireStepKind } from '../../wire/steps.js';
 import { connectorWords } from './connectors.js';
@@ -76,15 +77,11 @@ const STEPS: Record<WireStepKind, (voice: Voice) => WireStepWords> = {
     ],
   }),
   release: (voice) => released(voice),
-  'open-joint': ({ step, net, end }) => ({
-    title: `Open joint ${step.jointId}${step.net === null ? '' : `, ${net(step.net)}`}`,
-    lines: [
-      `In it: ${list(step.ends.map(end))}.`,
-      step.gate === 'neutral'
-        ? 'It holds a neutral: every circuit of the box is off, or the main. Once open, prove every end again.'
-        : 'Keep hold of what leaves it, and count the ends.',
-    ],
+  'take-back': ({ step, wiring, known }) => ({
+    title: `Take the new device out at position ${step.position}`,
+    lines: [`Undo ${list(step.ends.map((name) => terminalWords(wiring, name, known)))}; do not cut a lead.`],
   }),
+  'open-joint': (voice) => opened(voice),
   'take-out': ({ step, end }) => ({
     title: 'Take out the old pigtails',
     lines: [`${capital(list(step.ends.map(end)))}.`],
@@ -205,12 +202,27 @@ function released({ step, wiring, known, end }: Voice): WireStepWords {
   };
 }
 
+function opened({ step, wiring, net, end }: Voice): WireStepWords {
+  return {
+    title: `Open joint ${numberOf(step, wiring)}${step.net === null ? '' : `, ${net(step.net)}`}`,
+    lines: [
+      `In it: ${list(step.ends.map(end))}.`,
+      step.gate === 'neutral'
+        ? 'It holds a neutral: every circuit of the box is off, or the main. Once open, prove every end again.'
+        : 'Keep hold of what leaves it, and count the ends.',
+    ],
+  };
+}
+
+const numberOf = ({ jointId }: WireStep, wiring: WiringInWords) =>
+  jointId === null ? '' : jointNumber(wiring, jointId);
+
 function joined({ step, wiring, known, mm, end, net }: Voice): WireStepWords {
   const joint = wiring.plan.joints.find(({ id }) => id === step.jointId);
   const connector = joint?.connector;
   const soft = step.stranded.length > 0 ? SOFT_WITH_SOLID[connector?.kind ?? ''] : undefined;
   return {
-    title: `Joint ${step.jointId}: ${net(step.net)}`,
+    title: `Joint ${numberOf(step, wiring)}: ${net(step.net)}`,
     lines: [
       `${capital(list(step.ends.map(end)))}: ${plural(step.ends.length, 'end')}.`,
       `${mm(step.strip ?? 0)} bare. ${capital(connectorWords(connector ?? null, known))}.`,

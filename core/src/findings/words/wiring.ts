@@ -5,9 +5,13 @@ import type { StopCode } from '../../power/vocabulary.js';
 import { profileOf } from '../../practice/profiles.js';
 import { conductorWords } from '../../survey/conductor-names.js';
 import { capital } from '../../units/capital.js';
+import { plural } from '../../units/plural.js';
+import { wireSizeText } from '../../units/wire-size.js';
+import { jointNumber } from '../../wire/joint-number.js';
 import type { NetKey } from '../../wire/once-wired.js';
 import { netName } from '../../wire/once-wired.js';
 import type { BoxWiring, WiringFinding } from '../../wire/wiring.js';
+import { connectorWords } from './connectors.js';
 import { STOP_WORDS } from './stops.js';
 
 /** What a wiring is spoken of with: its box and what is planned there. */
@@ -74,6 +78,7 @@ const listed = (names: readonly string[]) =>
 interface Voice {
   about: readonly string[];
   first: string;
+  joint: number;
   /** The terminal it is about first. */
   terminal: string;
   /** Ends and terminals, listed. */
@@ -121,9 +126,9 @@ const SENTENCES: Record<WiringFinding['code'], (voice: Voice) => string> = {
     'The far switch stays, and no longer switches anything: either way round it passes the current on.',
   'end-not-placed': ({ first, Ends }) => `${Ends([first])} is nowhere in the plan.`,
   'end-placed-twice': ({ first, Ends }) => `${Ends([first])} stands in the plan more often than it can.`,
-  'joint-of-one': ({ first }) => `Joint ${first} would hold one conductor alone.`,
-  'no-connector': ({ first }) =>
-    `No connector of the job takes joint ${first}. Allow another kind in the brief, or add one to the catalogue.`,
+  'joint-of-one': ({ joint }) => `Joint ${joint} would hold one conductor alone.`,
+  'no-connector': ({ joint }) =>
+    `No connector of the job takes joint ${joint}. Allow another kind in the brief, or add one to the catalogue.`,
   'terminal-overfull': ({ terminal }) => `${terminal} would hold more than it takes.`,
   'piece-adrift': ({ first, Ends }) => `${Ends([first])} would not end where it should.`,
   short: ({ poles }) => `Closed, this would be a short: ${poles}.`,
@@ -160,6 +165,7 @@ export function wiringFindingWords(
   return SENTENCES[code]({
     about,
     first,
+    joint: jointNumber(wiring, first),
     terminal: terminalWords(wiring, first, known),
     ends,
     Ends: (names) => capital(ends(names)),
@@ -205,3 +211,43 @@ const poleWords =
     if (kind === 'N') return `the neutral of breaker ${breaker ?? id}`;
     return `the line of breaker ${breaker ?? (id || pole)}`;
   };
+
+/** A wiring as it is read aloud, joint by joint: the same as its drawing. */
+export function wiringSentences(wiring: WiringInWords, known: JobLookup): string[] {
+  const { plan } = wiring;
+  const ends = (names: readonly string[]) => listed(names.map((name) => endWords(wiring, name, known)));
+  const byTerminal = new Map<string, string[]>();
+  for (const { terminal, conductorId } of plan.landed)
+    byTerminal.set(terminal, [...(byTerminal.get(terminal) ?? []), conductorId]);
+  const stays = plan.kept.map(
+    ({ conductorId, at }) =>
+      `${capital(endWords(wiring, conductorId, known))} stays on ${terminalWords(wiring, at, known)}.`,
+  );
+  return [
+    ...plan.joints.map(
+      ({ id, net, members, connector, kept }) =>
+        `Joint ${jointNumber(wiring, id)}, ${netWords(net, known)}: ${ends(members)}. ` +
+        `${plural(members.length, 'end')}, ${connectorWords(connector, known)}${kept ? '; it stays as it is' : ''}.`,
+    ),
+    ...[...byTerminal].map(
+      ([terminal, ids]) => `On ${terminalWords(wiring, terminal, known)}: ${ends(ids)}.`,
+    ),
+    ...plan.made.map(
+      ({ id, kind, size, from, to }) =>
+        `${id} is a new ${kind}, ${wireSizeText(size)}, from ${placeWords(wiring, from, known)} to ${placeWords(wiring, to, known)}.`,
+    ),
+    ...stays,
+    ...(plan.capped.length > 0 ? [`Capped: ${ends(plan.capped)}.`] : []),
+    ...(plan.removed.length > 0 ? [`Taken out: ${ends(plan.removed)}.`] : []),
+    ...plan.wired.atFitting.map(
+      ({ loadId, partId }) =>
+        `${known.job.catalogue.parts.find(({ id }) => id === partId)?.name ?? partId} goes to the fitting of ${known.loads.get(loadId)?.name ?? loadId}.`,
+    ),
+  ];
+}
+
+function placeWords(wiring: WiringInWords, place: string, known: JobLookup): string {
+  return wiring.plan.joints.some(({ id }) => id === place)
+    ? `joint ${jointNumber(wiring, place)}`
+    : terminalWords(wiring, place, known);
+}

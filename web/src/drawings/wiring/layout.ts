@@ -112,6 +112,8 @@ class Laying {
   layout(): WiringLayout {
     const cables = this.placeColumns();
     this.makeTracks();
+    // The words of a bar may reach beyond the last column.
+    for (const track of this.tracks.values()) this.width = Math.max(this.width, spanOf(track)[1] + 10);
     const order = orderOf([...this.tracks.values()]);
     const rows = rowsOf(order);
     const rowY = (track: Track) => HEAD + CAP + 26 + (rows.get(track) ?? 0) * ROW;

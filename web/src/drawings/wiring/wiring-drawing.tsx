@@ -4,6 +4,9 @@ import { certaintyOf, RoleMark } from '../role-mark.js';
 import { Collar, Strand } from '../strand.js';
 import { HEAD, layWiring, type PlacedPanel, type WiringLayout } from './layout.js';
 
+/** No larger than this, however much room there is. */
+const LARGEST = 1.5;
+
 /** What of a wiring is lit: names of ends and terminals, and `joint:J1`. Null: all of it. */
 export type Lit = ReadonlySet<string> | null;
 
@@ -37,10 +40,9 @@ export function WiringDrawing({
   const pale = (on: boolean, stays: boolean) => (on ? (stays ? 0.5 : 1) : 0.16);
   return (
     <svg
-      className="wiring board block h-auto w-full rounded-lg"
+      className="board mx-auto block h-auto w-full rounded-lg"
       viewBox={`0 0 ${layout.width} ${layout.height}`}
-      style={{ maxHeight: 640, minWidth: Math.min(layout.width, 340) }}
-      role="group"
+      style={{ maxWidth: layout.width * LARGEST }}
       aria-label={label}
     >
       <defs>
@@ -101,11 +103,11 @@ type IsLit = (names: readonly string[]) => boolean;
 
 /** Over a bar: which joint, of what, how many go in, and in what. */
 function barLines(
-  { id, net, count, connector }: WiringPicture['joints'][number],
+  { number, net, count, connector }: WiringPicture['joints'][number],
   known: JobLookup,
 ): string[] {
   const size = connector?.id.replace(/^usual-/, '') ?? 'no connector takes it';
-  return [`${id} ${netWords(net, known)}`, `${count} in, ${size}`];
+  return [`${number} ${netWords(net, known)}`, `${count} in, ${size}`];
 }
 
 function Dots({ layout, isLit }: { layout: WiringLayout; isLit: IsLit }) {
@@ -278,13 +280,7 @@ function BarWords({
   onPick?: (key: string) => void;
 }) {
   const key = `joint:${bar.jointId}`;
-  const common = {
-    paintOrder: 'stroke',
-    stroke: 'var(--board)',
-    strokeWidth: 4,
-    strokeLinejoin: 'round' as const,
-    fill: 'var(--ink)',
-  };
+  const width = Math.max(...lines.map((line) => line.length)) * 6.4 + 10;
   return (
     <g
       opacity={opacity}
@@ -300,11 +296,16 @@ function BarWords({
           }
         : {})}
     >
-      <rect x={bar.from - 4} y={bar.y - 36} width={bar.to - bar.from + 8} height="48" fill="transparent" />
-      <text x={bar.from + 2} y={bar.y - 24} fontSize="13.5" fontWeight="700" {...common}>
+      <rect x={bar.from - 4} y={bar.y - 12} width={bar.to - bar.from + 8} height="24" fill="transparent" />
+      <path
+        d={`M${bar.from + 2} ${bar.y - 12}v-24q0 -4 4 -4h${width - 8}q4 0 4 4v20q0 4 -4 4H${bar.from + 14}l-6 6Z`}
+        fill="var(--sheet)"
+        stroke="var(--edge)"
+      />
+      <text x={bar.from + 7} y={bar.y - 27} fontSize="12.5" fontWeight="700" fill="var(--ink)">
         {lines[0]}
       </text>
-      <text x={bar.from + 2} y={bar.y - 12} fontSize="11.5" {...common}>
+      <text x={bar.from + 7} y={bar.y - 15.5} fontSize="11" fill="var(--ink)">
         {lines[1]}
       </text>
     </g>

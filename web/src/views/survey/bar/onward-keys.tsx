@@ -74,14 +74,15 @@ function Onward({ code }: { code: Blocker['code'] }) {
     case 'pairing-failed':
       return link(paths.pair(job.id), 'Pair it');
     case 'not-mounted':
+    case 'wiring-begun':
       return (
         <>
           <p className="text-sm">
             Wire it dead: breaker off and locked, proved dead at the face and again with the device out.
           </p>
+          {place && link(paths.wire(job.id, box.id), 'Wire it, step by step')}
           <Button
-            kind="main"
-            className={LARGE}
+            className="w-full"
             onClick={() => {
               const id = newId();
               apply(

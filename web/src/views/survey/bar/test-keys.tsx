@@ -1,12 +1,12 @@
 import { HANDS_OFF_STEPS, type NextStep, readingGate } from '@inventario/core';
 import { useJob } from '../../../data/job-context.js';
 import { MeterKeys } from '../../../parts/meter-pad.js';
+import { ProofKeys } from '../../../parts/proof/proof-keys.js';
 import { Button } from '../../../ui/button.js';
 import { PickKeys } from '../../../ui/pick-keys.js';
 import { type Entered, sweptReadings } from '../hand/bench-state.js';
 import { flagProved } from '../hand/flag-proved.js';
 import { useHand } from '../hand/use-hand.js';
-import { ProofKeys } from '../proof/proof-keys.js';
 import { GateNote } from '../reading/gate-note.js';
 import { StateLine } from './state-line.js';
 

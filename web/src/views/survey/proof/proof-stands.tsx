@@ -1,8 +1,8 @@
 import { type Box, type BoxPower, hinderText, stageToProve, standsNow } from '@inventario/core';
 import { useJob } from '../../../data/job-context.js';
 import { useBoxPower } from '../../../data/power.js';
+import { ProofKeys } from '../../../parts/proof/proof-keys.js';
 import { timeOf } from '../../../parts/times.js';
-import { ProofKeys } from './proof-keys.js';
 
 /** Is it dead? What stands, what hinders, and the stage of the proof that comes next. */
 export function ProofStands({ box }: { box: Box }) {

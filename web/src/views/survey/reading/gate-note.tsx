@@ -1,8 +1,8 @@
 import { type Box, HANDS_OFF_STEPS, listed, type readingGate } from '@inventario/core';
 import { useJob } from '../../../data/job-context.js';
+import { ProofKeys } from '../../../parts/proof/proof-keys.js';
 import { Button } from '../../../ui/button.js';
 import { useHand } from '../hand/use-hand.js';
-import { ProofKeys } from '../proof/proof-keys.js';
 
 /** What has to be done before a reading may be taken, and the touch that says it was. */
 export function GateNote({

@@ -17,14 +17,14 @@ import {
   standsNow,
 } from '@inventario/core';
 import { type ReactNode, useState } from 'react';
-import { felt } from '../../../data/felt.js';
-import { instant, newId } from '../../../data/ids.js';
-import { useJob } from '../../../data/job-context.js';
-import { MeterPad } from '../../../parts/meter-pad.js';
-import { Button } from '../../../ui/button.js';
-import { PickOne } from '../../../ui/choice.js';
-import { PickKeys } from '../../../ui/pick-keys.js';
-import { useSay } from '../../../ui/say.js';
+import { felt } from '../../data/felt.js';
+import { instant, newId } from '../../data/ids.js';
+import { useJob } from '../../data/job-context.js';
+import { Button } from '../../ui/button.js';
+import { PickOne } from '../../ui/choice.js';
+import { PickKeys } from '../../ui/pick-keys.js';
+import { useSay } from '../../ui/say.js';
+import { MeterPad } from '../meter-pad.js';
 import { ProofHinders } from './proof-hinders.js';
 
 /** A tester that showed its source so lately, ms, is known to the hand that holds it. */

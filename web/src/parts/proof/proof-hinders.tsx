@@ -1,5 +1,5 @@
 import { type Box, type BoxPower, hinderText, provingHinders } from '@inventario/core';
-import { useJob } from '../../../data/job-context.js';
+import { useJob } from '../../data/job-context.js';
 
 /** What keeps the box from being proved now. */
 export function ProofHinders({ box, power }: { box: Box; power: BoxPower }) {
