@@ -94,6 +94,16 @@ interface Voice {
   ground: string;
 }
 
+/** What a rule of the match is called where its name is no word of the trade. */
+const RULE_WORDS: Readonly<Record<string, string>> = {
+  fill: 'box fill',
+  'load-kind': 'the kind of load',
+  body: 'the size of its body',
+  'socket-rating': 'the rating for a socket',
+  'bulb-family': 'the family of its bulbs',
+  'battery-only': 'a control without wires',
+};
+
 const SENTENCES: Record<WiringFinding['code'], (voice: Voice) => string> = {
   unidentified: ({ about, role, terminal, ends, Ends }) =>
     role === null
@@ -109,7 +119,8 @@ const SENTENCES: Record<WiringFinding['code'], (voice: Voice) => string> = {
     `${terminal} wants the ${role}, and every conductor here is something else. Choose another device or strategy.`,
   'no-ground': ({ terminal, ground }) =>
     `No ${ground} is in this box for ${terminal}. Whether that may be is for the local code.`,
-  against: ({ device, about }) => `${device} is chosen against the rules: ${listed(about)}.`,
+  against: ({ device, about }) =>
+    `${device} is chosen against the rules: ${listed(about.map((rule) => RULE_WORDS[rule] ?? rule))}.`,
   stop: ({ first }) =>
     `Work stops at this box: ${STOP_WORDS[first as StopCode]?.name.toLowerCase() ?? first}. It is cleared first.`,
   'made-neutral': ({ first, Ends }) =>

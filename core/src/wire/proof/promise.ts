@@ -115,10 +115,11 @@ class Promised {
       twoWire,
       eitherWay: device.interchangeableLineLoad === true,
       sides: this.sides(),
-      signals: this.of('traveler').map((terminal) => this.node(terminal)),
+      signals: this.hears ? this.of('traveler').map((terminal) => this.node(terminal)) : [],
       alone: [
         ...this.of('load').filter((terminal) => this.loadsOf(terminal).length === 0),
         ...this.of('sense'),
+        ...(this.use && !this.hears ? this.of('traveler') : []),
       ].map((terminal) => this.node(terminal)),
       lacksWatts: twoWire && this.fed.some((one) => lacks(one, selection.with ?? [])),
     };
@@ -126,6 +127,21 @@ class Promised {
 
   private get isMain(): boolean {
     return !this.use || this.use.role === 'main';
+  }
+
+  /** Whether devices of the strategy speak over a wire, and those chosen can. */
+  private get hears(): boolean {
+    const { strategy } = this.plan.selection;
+    if (strategy !== 'both-ends') return strategy === 'companion' || strategy === 'keep-mechanical';
+    const group = this.known.groups.get(placeKey(this.entry.box.id, this.plan.position.index));
+    const devices = (group?.places ?? []).flatMap(({ boxId, position }) => {
+      const id = this.known.selections.get(placeKey(boxId, position))?.deviceId;
+      return this.known.devices.get(id ?? '') ?? [];
+    });
+    return (
+      devices.length > 1 &&
+      devices.every(({ terminals }) => terminals.some(({ role }) => role === 'traveler'))
+    );
   }
 
   private of(role: Terminal['role']): Terminal[] {

@@ -18,13 +18,14 @@ const COLUMN = 34;
 const CABLE_GAP = 20;
 const PANEL_GAP = 26;
 const MARGIN = 26;
-/** Heights: what stands above the first bar, one bar with its words, and a panel. */
-export const HEAD = 104;
+/** Heights: where a core leaves its cable, what stands above the first bar, one bar with its words, a panel. */
+const SHEATH = 38;
+const HEAD = 104;
 const ROW = 56;
 const PANEL = 64;
 const CAP = 30;
 /** Width of a letter in the words of a bar, about. */
-const LETTER = 6.6;
+const LETTER = 7.3;
 /** Sideways between two wires on one terminal. */
 const BESIDE = 9;
 
@@ -261,7 +262,7 @@ class Laying {
       return [
         ...track.above.map(({ x, name, colour, stays }) => ({
           names: [name, key],
-          d: `M${x} ${HEAD}V${y}`,
+          d: `M${x} ${SHEATH}V${y}`,
           colour,
           width: 8,
           stays,
@@ -280,7 +281,7 @@ class Laying {
       return [
         {
           names: [down.name, first.terminal],
-          d: bent(down.x, HEAD, y, first.x, panelY),
+          d: bent(down.x, SHEATH, y, first.x, panelY),
           colour: down.colour,
           width: 8,
           stays: down.stays,
@@ -333,9 +334,9 @@ class Laying {
       for (const { name, to, colour, stays } of cores) {
         const x = this.coreX.get(name) ?? 0;
         if (to === null)
-          strands.push({ names: [name], d: `M${x} ${HEAD}v12`, colour, width: 8, stays: true });
+          strands.push({ names: [name], d: `M${x} ${SHEATH}V${HEAD + 12}`, colour, width: 8, stays: true });
         else if ('cap' in to)
-          strands.push({ names: [name], d: `M${x} ${HEAD}v${CAP}`, colour, width: 8, stays });
+          strands.push({ names: [name], d: `M${x} ${SHEATH}V${HEAD + CAP}`, colour, width: 8, stays });
       }
     for (const { terminals } of this.picture.panels)
       for (const { name, to, colour } of terminals)

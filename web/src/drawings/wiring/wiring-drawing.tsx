@@ -2,10 +2,10 @@ import { COLOUR_WORDS, type JobLookup, netWords, type WiringPicture } from '@inv
 import { useId, useMemo } from 'react';
 import { certaintyOf, RoleMark } from '../role-mark.js';
 import { Collar, Strand } from '../strand.js';
-import { HEAD, layWiring, type PlacedPanel, type WiringLayout } from './layout.js';
+import { layWiring, type PlacedPanel, type WiringLayout } from './layout.js';
 
 /** No larger than this, however much room there is. */
-const LARGEST = 1.5;
+const LARGEST = 1;
 
 /** What of a wiring is lit: names of ends and terminals, and `joint:J1`. Null: all of it. */
 export type Lit = ReadonlySet<string> | null;
@@ -92,6 +92,7 @@ export function WiringDrawing({
           bar={bar}
           lines={lines.get(bar.jointId) ?? []}
           opacity={isLit([`joint:${bar.jointId}`]) ? 1 : 0.25}
+          isFirst={lit?.has(`joint:${bar.jointId}`) === true}
           {...(onPick ? { onPick } : {})}
         />
       ))}
@@ -168,7 +169,6 @@ function Heads({ layout, isLit }: { layout: WiringLayout; isLit: IsLit }) {
       {layout.cores.map(({ core, x }) => (
         <g key={core.name} opacity={isLit([core.name]) ? (core.stays ? 0.6 : 1) : 0.25}>
           <title>{COLOUR_WORDS[core.colour]}</title>
-          <Strand d={`M${x} 38V${HEAD}`} colour={core.colour} width={8} />
           <g transform={`translate(${x - 12} 42)`}>
             <RoleMark
               role={core.label?.role ?? 'unknown'}
@@ -272,18 +272,22 @@ function BarWords({
   bar,
   lines,
   opacity,
+  isFirst,
   onPick,
 }: {
   bar: WiringLayout['bars'][number];
   lines: readonly string[];
   opacity: number;
+  /** It is what is looked for. */
+  isFirst: boolean;
   onPick?: (key: string) => void;
 }) {
   const key = `joint:${bar.jointId}`;
-  const width = Math.max(...lines.map((line) => line.length)) * 6.4 + 10;
+  const width = Math.max(...lines.map((line) => line.length)) * 7.3 + 8;
   return (
     <g
       opacity={opacity}
+      {...(isFirst ? { 'data-lit': '' } : {})}
       {...(onPick
         ? {
             role: 'button',

@@ -1,5 +1,5 @@
 import { type Box, boxesOfRoom, eventRecord, plural, roomsInOrder, wireProgress } from '@inventario/core';
-import { CircleCheck, CircleDashed, CircleSlash2, Wrench } from 'lucide-react';
+import { CheckCheck, CircleCheck, CircleSlash2, Wrench } from 'lucide-react';
 import { Link } from 'react-router';
 import type { WiringRow } from '../../data/engines.worker.js';
 import { useHouseWiring, useJob } from '../../data/job-context.js';
@@ -81,25 +81,56 @@ function WiringLine({ box, row }: { box: Box; row: WiringRow }) {
 }
 
 function stateOf(row: WiringRow, { mounted, recorded }: { mounted: boolean; recorded: number }) {
-  if (mounted) return { word: 'Mounted', icon: CircleCheck };
+  if (mounted) return { word: 'Mounted', icon: CheckCheck };
   if (recorded > 0) return { word: `${recorded} of ${row.steps.length} steps`, icon: Wrench };
-  return row.ready ? { word: 'Ready', icon: CircleDashed } : { word: 'Not ready', icon: CircleSlash2 };
+  return row.ready ? { word: 'Ready', icon: CircleCheck } : { word: 'Not ready', icon: CircleSlash2 };
 }
 
 function Reckoning({ rows }: { rows: WiringRow[] | null }) {
   const { job } = useJob();
-  const chosen = new Set(rows?.map(({ boxId }) => boxId));
+  if (!rows) return null;
+  const chosen = new Set(rows.map(({ boxId }) => boxId));
   const waiting = job.boxes.filter(
     (box) => !chosen.has(box.id) && box.positions.some(({ need }) => need?.smart),
   );
-  if (!rows || waiting.length === 0) return null;
+  const mounted = rows.filter(({ boxId }) => eventRecord(job).latest('mounted', boxId)).length;
+  const open = rows.filter(({ ready }) => !ready);
+  return (
+    <div className="flex flex-col gap-4">
+      <section>
+        <h2 className="mb-1 font-bold">The house</h2>
+        <ul>
+          <li>{plural(rows.length - open.length, 'plan')} ready</li>
+          <li>{open.length} not ready</li>
+          <li>{plural(mounted, 'box', 'boxes')} mounted</li>
+          <li>
+            {plural(
+              rows.reduce((sum, { joints }) => sum + joints, 0),
+              'joint',
+            )}{' '}
+            to make
+          </li>
+        </ul>
+      </section>
+      <BoxLinks
+        title="Not ready"
+        boxes={job.boxes.filter(({ id }) => open.some(({ boxId }) => boxId === id))}
+      />
+      <BoxLinks title="Nothing chosen yet" boxes={waiting} />
+    </div>
+  );
+}
+
+function BoxLinks({ title, boxes }: { title: string; boxes: readonly Box[] }) {
+  const { job } = useJob();
+  if (boxes.length === 0) return null;
   return (
     <section>
-      <h2 className="mb-1 font-bold">Nothing chosen yet</h2>
+      <h2 className="mb-1 font-bold">{title}</h2>
       <ul className="flex flex-col">
-        {waiting.map((box) => (
+        {boxes.map((box) => (
           <li key={box.id}>
-            <Link className="flex min-h-11 items-center underline" to={paths.box(job.id, box.id)}>
+            <Link className="flex min-h-11 items-center underline" to={paths.wire(job.id, box.id)}>
               {box.name}
             </Link>
           </li>

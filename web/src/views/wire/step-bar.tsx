@@ -43,7 +43,8 @@ export function StepKeys({ box, work, power }: { box: Box; work: Work; power: Bo
   if (!step) return null;
   const { lines } = wireStepWords(wiring, step, known, units);
   const isDone = progress.done.has(step.key);
-  const needsProof = hinders !== null && step.kind !== 'test';
+  // After the test the box is proved anew, whatever was recorded of its breaker.
+  const needsProof = step.kind === 'prove-again' || (hinders !== null && step.kind !== 'test');
   const beside = (by: number) => steps[number - 1 + by];
   return (
     <div className="flex flex-col gap-2">
@@ -52,7 +53,7 @@ export function StepKeys({ box, work, power }: { box: Box; work: Work; power: Bo
           <li key={line}>{line}</li>
         ))}
       </ul>
-      {hinders !== null && !isDone && <Gate box={box} work={work} hinders={hinders} />}
+      {hinders !== null && !isDone && <Gate box={box} work={work} power={power} hinders={hinders} />}
       {needsProof && !isDone && (
         <ProofKeys
           box={box}
@@ -101,19 +102,51 @@ function doneWords(kind: string): string {
   return kind === 'test' ? 'Done: it works, breaker off again' : 'Done';
 }
 
-/** Why a hand may not go in yet. */
-function Gate({ box, work, hinders }: { box: Box; work: Work; hinders: NonNullable<Work['hinders']> }) {
+/** What the keys of the proof below say or put right themselves. */
+const BY_PROOF: ReadonlySet<BoxPower['hinders'][number]['code']> = new Set([
+  'not-proved',
+  'face-only',
+  'circuit-on',
+  'circuit-unknown',
+  'neighbour-on',
+  'neighbour-unknown',
+  'on-unknown-to-prover',
+  'old',
+  'corrected',
+]);
+
+/** Why a hand may not go in yet, beside what the proof says itself. */
+function Gate({
+  box,
+  work,
+  power,
+  hinders,
+}: {
+  box: Box;
+  work: Work;
+  power: BoxPower;
+  hinders: readonly BoxPower['hinders'][number][];
+}) {
   const { job } = useJob();
-  const what = work.step?.gate === 'neutral' ? 'A neutral opens here: every circuit off, and proved.' : null;
+  const { step } = work;
+  if (step?.kind === 'prove' && power.stops.length === 0) return null;
+  const others = hinders.filter(({ code }) => !BY_PROOF.has(code) || step?.kind === 'test');
   return (
     <div role="status" className="rounded-md border-2 border-ink p-2">
-      <p className="font-semibold">Not yet: this is done dead, and proved.</p>
-      {what && <p>{what}</p>}
-      <ul className="list-disc pl-5">
-        {hinders.map((hinder) => (
-          <li key={`${hinder.code}${hinder.circuitId}${hinder.readingId}`}>{hinderText(hinder, box, job)}</li>
-        ))}
-      </ul>
+      <p className="font-semibold">
+        {step?.gate === 'neutral'
+          ? 'Not yet. A neutral opens here: every circuit of the box off, and proved.'
+          : 'Not yet: this is done dead, and proved.'}
+      </p>
+      {others.length > 0 && (
+        <ul className="list-disc pl-5">
+          {others.map((hinder) => (
+            <li key={`${hinder.code}${hinder.circuitId}${hinder.readingId}`}>
+              {hinderText(hinder, box, job)}
+            </li>
+          ))}
+        </ul>
+      )}
     </div>
   );
 }

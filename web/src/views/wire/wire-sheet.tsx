@@ -1,6 +1,6 @@
 import { type Box, capital, deviceName, plural, profileOf, wiringSentences } from '@inventario/core';
 import { ArrowLeft, Download, Printer } from 'lucide-react';
-import { useRef, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { Link } from 'react-router';
 import { downloadSvg } from '../../data/downloads.js';
 import type { WiringAnswer } from '../../data/engines.worker.js';
@@ -32,6 +32,12 @@ export function WireSheet({
   const { job, known } = useJob();
   const [beside, setBeside] = useState(false);
   const drawing = useRef<HTMLDivElement>(null);
+  const stepKey = work.step?.key;
+  // What the step is about comes into sight.
+  useEffect(() => {
+    if (stepKey)
+      drawing.current?.querySelector('[data-lit]')?.scrollIntoView({ block: 'center', inline: 'center' });
+  }, [stepKey]);
   const { planned, found } = answer;
   return (
     <div className="mx-auto flex max-w-5xl flex-col gap-2">
@@ -47,15 +53,6 @@ export function WireSheet({
         <p className="mr-auto font-semibold" role="status">
           {work.verdict}
         </p>
-        <Segments
-          label="Way"
-          value={work.way}
-          options={[
-            { value: 'planned', label: 'As planned' },
-            { value: 'found', label: 'As found' },
-          ]}
-          onChoice={onWay}
-        />
       </div>
       {work.way === 'planned' && planned && !planned.wiring.ready && (
         <FindingList box={box} findings={planned.findings} />
@@ -65,6 +62,7 @@ export function WireSheet({
           <Link className="underline" to={paths.plans(job.id)}>
             To the plans of the house
           </Link>
+          <Button onClick={() => onWay('found')}>As found, and the way back</Button>
         </Empty>
       ) : (
         <>
@@ -95,7 +93,16 @@ export function WireSheet({
               </Zoomable>
             </figure>
           </div>
-          <div className="flex flex-wrap gap-2 print:hidden">
+          <div className="flex flex-wrap items-end gap-2 print:hidden">
+            <Segments
+              label="Way"
+              value={work.way}
+              options={[
+                { value: 'planned', label: 'As planned' },
+                { value: 'found', label: 'As found' },
+              ]}
+              onChoice={onWay}
+            />
             {work.way === 'planned' && (
               <Button onClick={() => setBeside(!beside)} aria-pressed={beside}>
                 {beside ? 'As planned alone' : 'As found beside it'}
