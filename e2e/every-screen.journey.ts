@@ -12,6 +12,11 @@ const VIEWS: { path: string; ready: (page: Page) => ReturnType<Page['getByRole']
   { path: '/fit/wash-fan', ready: (page) => page.getByRole('list', { name: 'Ways out' }) },
   { path: '/plans', ready: (page) => page.getByRole('table', { name: 'Plans by strategy' }) },
   { path: '/materials', ready: (page) => page.getByRole('table').first() },
+  { path: '/wiring', ready: (page) => page.getByRole('link', { name: /Ready|Not ready/ }).first() },
+  {
+    path: '/box/kitchen-door/wire',
+    ready: (page) => page.getByRole('region', { name: 'Read it as a list' }),
+  },
   { path: '/pair', ready: (page) => page.getByRole('heading', { level: 1 }) },
   { path: '/catalogue', ready: (page) => page.getByRole('heading', { level: 1 }) },
   { path: '/figures', ready: (page) => page.getByRole('heading', { level: 1 }) },

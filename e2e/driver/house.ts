@@ -68,7 +68,7 @@ export class House {
     // What feeds nothing here and is not on is folded away.
     if ((await circuit.count()) === 0) await bar.getByRole('button', { expanded: false }).last().click();
     await circuit.click();
-    await this.page.getByRole('button', { name: `Switched ${state}` }).click();
+    await this.page.getByRole('button', { name: `Switched ${state}`, exact: true }).click();
     await expect(bar).toContainText(new RegExp(`${breaker} [^:]*: ${state}`));
   }
 }

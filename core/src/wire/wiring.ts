@@ -128,8 +128,6 @@ function findingsOfPlan(planned: Planned, known: JobLookup, against: AgainstChoi
   const clashing = settled.doubts.filter((doubt) => doubt.against === 'label');
   if (clashing.length > 0)
     say({ code: 'labels-clash', severity: 'error', about: clashing.map(({ conductorId }) => conductorId) });
-  const parted = partedUnknown(planned);
-  if (parted.length > 0) say({ code: 'unidentified', severity: 'error', about: parted });
   for (const code of stopCodes(surveyed, known)) say({ code: 'stop', severity: 'warning', about: [code] });
   for (const place of places) {
     const { position, device } = place;
@@ -140,6 +138,10 @@ function findingsOfPlan(planned: Planned, known: JobLookup, against: AgainstChoi
       say({ code: 'against', severity: 'warning', about: rules, position: position.index });
     findings.push(...ofGroup(surveyed.id, position.index, known));
   }
+  // What a terminal asks for already is not asked for again.
+  const asked = new Set(findings.flatMap(({ code, about }) => (code === 'unidentified' ? about : [])));
+  const parted = partedUnknown(planned).filter((id) => !asked.has(id));
+  if (parted.length > 0) say({ code: 'unidentified', severity: 'error', about: parted });
   return findings;
 }
 
