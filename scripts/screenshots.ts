@@ -17,7 +17,6 @@ const JOB = '/jobs/quillon-point';
 const SHOTS: Shot[] = [
   { name: 'jobs', path: '/' },
   { name: 'board', path: JOB },
-  { name: 'board-phone', path: JOB, phone: true },
   { name: 'house', path: `${JOB}/house` },
   { name: 'survey', path: `${JOB}/box/kitchen-range` },
   {
@@ -29,11 +28,6 @@ const SHOTS: Shot[] = [
       await page.getByRole('radio', { name: 'Label', exact: true }).tap();
       await page.locator('[data-conductor]').nth(3).tap();
     },
-  },
-  {
-    name: 'usual-boxes-phone',
-    path: `${JOB}/box/boat-slip`,
-    phone: true,
   },
   {
     name: 'read',
@@ -48,6 +42,21 @@ const SHOTS: Shot[] = [
     before: (page) => page.getByRole('table', { name: 'Plans by strategy' }).waitFor(),
   },
   { name: 'materials', path: `${JOB}/materials` },
+  {
+    name: 'wire',
+    path: '/jobs/tern-house/box/kitchen/wire',
+    before: (page) => page.getByText('Ready: proved in every state').first().waitFor(),
+  },
+  {
+    name: 'wire-phone',
+    path: '/jobs/tern-house/box/stair-high/wire',
+    phone: true,
+    dark: true,
+    before: async (page) => {
+      await page.getByText(/^Step 1 of/).waitFor();
+      for (let step = 0; step < 12; step++) await page.getByRole('button', { name: 'After' }).tap();
+    },
+  },
   { name: 'catalogue', path: `${JOB}/catalogue/devices/os-apart` },
   { name: 'panel', path: `${JOB}/panel` },
   { name: 'fit', path: `${JOB}/fit/kitchen-range` },

@@ -1,6 +1,6 @@
-import { type Job, newJob, type Run } from '@inventario/core';
+import { type At, type Job, newJob, type Run } from '@inventario/core';
 import { demoCatalogue } from './catalogue/index.js';
-import { CopperBox, common, linked, load, travelersOf } from './copper.js';
+import { CopperBox, common, type LinkCore, linked, load, travelersOf } from './copper.js';
 
 /** Where two three-way switches share a light: their boxes, and the run between. */
 interface Pair {
@@ -383,61 +383,32 @@ function threePlaces(): Pair {
   east.position('three-way', ['long-light']);
   west.feed('t2', west.joint('l'));
   west.lamp('t2', ['long-light'], common(1));
-  const between = (
-    id: string,
-    [from, to]: [CopperBox, CopperBox],
-    [a, b]: [[string, string], [string, string]],
-    end: boolean,
-  ) =>
-    linked(
-      id,
-      [from, to],
-      [
-        ...[0, 1].map((which) => ({
-          roles: ['traveler', 'traveler'] as ['traveler', 'traveler'],
-          at: [at(1, a[which] ?? ''), at(1, b[which] ?? '')] as [
-            { position: number; terminal: string },
-            { position: number; terminal: string },
-          ],
-          told: {
-            groupId: 'long',
-            traveler: which + 1,
-            colour: which === 0 ? ('red' as const) : ('blue' as const),
-          },
-        })),
-        {
-          roles: ['neutral', 'neutral'],
-          at: [from.joint('n:t2'), to.joint('n:t2')],
-          told: { circuitId: 't2' },
-        },
-        {
-          roles: ['line-on', 'line'],
-          at: [from.joint('l'), end ? common(1) : to.joint('l')],
-          told: { circuitId: 't2' },
-        },
-      ],
-    );
   return {
     boxes: [west, middle, east],
     runs: [
-      between(
-        'long-run-1',
-        [west, middle],
-        [
-          ['t1', 't2'],
-          ['t1', 't2'],
-        ],
-        false,
-      ),
-      between(
-        'long-run-2',
-        [middle, east],
-        [
-          ['t3', 't4'],
-          ['t1', 't2'],
-        ],
-        true,
-      ),
+      passage('long-run-1', [west, middle], ['t1', 't2'], middle.joint('l')),
+      passage('long-run-2', [middle, east], ['t3', 't4'], common(1)),
     ],
   };
+}
+
+/** A length of the passage: two travelers from these terminals, the neutral, and the line carried on. */
+function passage(id: string, [from, to]: [CopperBox, CopperBox], leaving: [string, string], line: At): Run {
+  const travelers = leaving.map(
+    (terminal, which): LinkCore => ({
+      roles: ['traveler', 'traveler'],
+      at: [at(1, terminal), at(1, `t${which + 1}`)],
+      told: { groupId: 'long', traveler: which + 1, colour: which === 0 ? 'red' : 'blue' },
+    }),
+  );
+  const told = { circuitId: 't2' };
+  return linked(
+    id,
+    [from, to],
+    [
+      ...travelers,
+      { roles: ['neutral', 'neutral'], at: [from.joint('n:t2'), to.joint('n:t2')], told },
+      { roles: ['line-on', 'line'], at: [from.joint('l'), line], told },
+    ],
+  );
 }

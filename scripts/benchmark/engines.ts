@@ -1,4 +1,12 @@
-import { assessBoxes, homePlans, lookup, matchJob } from '@inventario/core';
+import {
+  assessBoxes,
+  homePlans,
+  type Job,
+  lookup,
+  matchJob,
+  wiringOfHouse,
+  wiringPicture,
+} from '@inventario/core';
 import { demoCatalogue } from '@inventario/demo';
 import { nextTests } from '../../core/src/identify/asking/next-tests.js';
 import { conflictsOf } from '../../core/src/identify/judging/conflicts.js';
@@ -7,8 +15,13 @@ import { problemOf } from '../../core/src/identify/problem/problem.js';
 import { type Posterior, posteriorOf } from '../../core/src/identify/weighing/posterior.js';
 import { closeTheLoop, someRealBox } from '../../core/src/test-support/closed-loop.js';
 import { wideBox } from '../../core/src/test-support/hidden-box.js';
+import { troubles } from '../../core/src/test-support/plain-wiring.js';
+import { singleChanges } from '../../core/src/test-support/plan-changes.js';
 import { Random } from '../../core/src/test-support/random.js';
 import { gangedHouse, manyDevices, randomHouse } from '../../core/src/test-support/random-house.js';
+import { trueHouse } from '../../core/src/test-support/true-house.js';
+import { prove } from '../../core/src/wire/proof/prove.js';
+import { layWiring } from '../../web/src/drawings/wiring/layout.js';
 import { median, type Row, STEPS, steps } from './measure.js';
 
 /** Fill and match of a house of 60 boxes. */
@@ -39,6 +52,78 @@ export async function houseEngines(): Promise<Row[]> {
       referenceMs,
     },
   ];
+}
+
+/** A box of four devices planned and proved, a house of sixty, and a box's drawing laid out. */
+export async function wirings(): Promise<Row[]> {
+  const referenceMs = await median(steps);
+  const wide = trueHouse(new Random(WIDE_SEED)).job;
+  const houses = Array.from({ length: 60 }, (_, at) => trueHouse(new Random(at + 1)).job);
+  const copy = (job: Job) => JSON.parse(JSON.stringify(job)) as Job;
+  const plan = (job: Job) => wiringOfHouse(lookup(copy(job)), () => []);
+  const pictures = plan(wide).map((wiring) => wiringPicture(wiring, lookup(wide)));
+  const row = { reference: STEPS, referenceMs };
+  return [
+    {
+      what: 'wiring planned and proved, 4 positions',
+      median: await median(() => plan(wide)),
+      bound: 100,
+      ...row,
+    },
+    {
+      what: 'wiring of 60 boxes and more',
+      median: await median(() => houses.map(plan)),
+      bound: 2000,
+      ...row,
+    },
+    {
+      what: 'wiring drawn, 4 positions',
+      median: await median(() => pictures.map((picture) => layWiring(picture, () => ['1 neutral', '3 in']))),
+      bound: 200,
+      ...row,
+    },
+  ];
+}
+
+/** A seed whose house is one box of four switches, all of them chosen. */
+const WIDE_SEED = 266;
+
+/**
+ * Plans of made-up houses tried on their true copper, and every single change to them: which of those that
+ * break it the proof lets through.
+ */
+export function wiringsProved(count: number, changedHouses: number): string {
+  let proved = 0;
+  let misbehaved = 0;
+  let broken = 0;
+  let missed = 0;
+  for (let seed = 1; seed <= count; seed++) {
+    const house = trueHouse(new Random(seed));
+    const known = lookup(house.job);
+    const wired = wiringOfHouse(known, () => []);
+    if (!wired.every(({ ok }) => ok)) continue;
+    proved += 1;
+    const printed = (of: typeof wired) => of.map(({ boxId, plan }) => ({ boxId, ...plan }));
+    if (troubles(house, printed(wired)).length > 0) misbehaved += 1;
+    if (seed > changedHouses) continue;
+    for (const wiring of wired)
+      for (const { plan } of singleChanges(wiring.plan)) {
+        const changed = wired.map((other) => (other === wiring ? { ...other, plan } : other));
+        if (troubles(house, printed(changed)).length === 0) continue;
+        broken += 1;
+        const entries = changed.map((other) => ({
+          box: other.box,
+          places: other.places,
+          out: other.plan.wired.out,
+          plan: other.plan,
+        }));
+        if (prove(entries, known).length === 0) missed += 1;
+      }
+  }
+  return [
+    `${count} houses with true wiring: ${proved} plans proved, ${misbehaved} of them misbehave;`,
+    `${broken} single changes that break the copper, ${missed} of them not caught`,
+  ].join(' ');
 }
 
 /**

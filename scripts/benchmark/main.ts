@@ -1,9 +1,9 @@
 // Speeds the product promises, each against its bound and against a reference measured in the same run: the
 // reference takes out how fast this machine happens to be. `npm run benchmark [rounds] [boxes] [loops]
-// [devices]`.
+// [devices] [wirings] [changed]`.
 import { modelRuns } from '../together/runs.js';
 import { told } from '../together/told.js';
-import { closedLoops, homePlan, houseEngines, identification } from './engines.js';
+import { closedLoops, homePlan, houseEngines, identification, wirings, wiringsProved } from './engines.js';
 import { keystrokes } from './keystrokes.js';
 import { testsUsed } from './tests-used.js';
 import { wholeJob } from './whole-job.js';
@@ -12,6 +12,7 @@ const rows = [
   ...(await houseEngines()),
   await homePlan(),
   ...(await identification()),
+  ...(await wirings()),
   ...(await wholeJob()),
   ...(await keystrokes()),
 ];
@@ -25,6 +26,8 @@ for (const row of rows)
 // 500 boxes say most, and take some minutes; the second argument sets another number.
 console.log(testsUsed(Number(process.argv[3] ?? 500)));
 console.log(closedLoops(Number(process.argv[4] ?? 200)));
+// Five thousand plans on true copper, and every single change to those of the first thousand.
+console.log(wiringsProved(Number(process.argv[6] ?? 5000), Number(process.argv[7] ?? 1000)));
 // Three devices on two servers, with everything breaking now and then.
 console.log(
   told(

@@ -50,8 +50,10 @@ export function materialsOf(known: JobLookup): Materials {
   };
   const openBoxIds: string[] = [];
   const devices: Device[] = [];
+  let jointMinutes = 0;
   for (const box of job.boxes) {
-    const planned = plannedDevices(chosenPlaces(box, known));
+    const places = chosenPlaces(box, known);
+    const planned = plannedDevices(places);
     for (const { device, selection } of planned) {
       devices.push(device);
       want(deviceLine(device), 1, box.id);
@@ -60,15 +62,10 @@ export function materialsOf(known: JobLookup): Materials {
         if (part) want(partLine(part), 1, box.id);
       }
     }
-    if (planned.length === 0) continue;
-    wantJoints(box, known, want);
+    if (places.length === 0) continue;
+    jointMinutes += wantJoints(box, known, want);
     if (planned.some(({ device }) => device.mount === 'box')) wantPlate(box, known, want);
-    if (
-      box.conductors.some(
-        (conductor) => conductor.cableId && !box.labels.some((label) => label.conductorId === conductor.id),
-      )
-    )
-      openBoxIds.push(box.id);
+    if (planned.length > 0 && hasUnlabelled(box)) openBoxIds.push(box.id);
   }
   for (const point of job.controlPoints ?? []) {
     const device = known.devices.get(point.deviceId);
@@ -76,26 +73,30 @@ export function materialsOf(known: JobLookup): Materials {
     devices.push(device);
     want(deviceLine(device), 1);
   }
-  for (const id of new Set(devices.flatMap((device) => device.hubId ?? []))) {
-    const hub = known.hubs.get(id);
-    if (hub && !job.brief?.hubsOwned?.includes(id))
-      want(
-        {
-          shelf: 'hubs',
-          item: `hub:${id}`,
-          what: hub.name,
-          detail: hub.wired ? 'wired' : 'over the router',
-          unit: 'piece',
-          priceEach: hub.price,
-        },
-        1,
-      );
-  }
+  wantHubs(devices, known, want);
   const spares = job.brief?.spares ?? 0;
   for (const device of new Set(devices)) {
     if (spares > 0) want({ ...deviceLine(device), shelf: 'spares', item: `spare:${device.id}` }, spares);
   }
-  return summed(list, packagesOf(devices, known), known, { devices, openBoxIds });
+  return summed(list, packagesOf(devices, known), known, { devices, openBoxIds, jointMinutes });
+}
+
+const hasUnlabelled = (box: Box): boolean =>
+  box.conductors.some(
+    ({ id, cableId }) => cableId && !box.labels.some(({ conductorId }) => conductorId === id),
+  );
+
+/** Hubs that the devices work through, and that the client does not own. */
+function wantHubs(devices: readonly Device[], known: JobLookup, want: Want): void {
+  for (const id of new Set(devices.flatMap((device) => device.hubId ?? []))) {
+    const hub = known.hubs.get(id);
+    if (!hub || known.job.brief?.hubsOwned?.includes(id)) continue;
+    const detail = hub.wired ? 'wired' : 'over the router';
+    want(
+      { shelf: 'hubs', item: `hub:${id}`, what: hub.name, detail, unit: 'piece', priceEach: hub.price },
+      1,
+    );
+  }
 }
 
 type Want = (wanted: Omit<Wanted, 'count' | 'fitted' | 'boxIds'>, count: number, boxId?: string) => void;
@@ -123,11 +124,20 @@ function partLine(part: Part): Item {
   };
 }
 
-/** Connectors by size, tails by section and use, flags for what is told apart, screws. */
-function wantJoints(box: Box, known: JobLookup, want: Want): void {
+/** A device's share of its time covers so many joints; each further one takes longer, minutes. */
+const JOINTS_A_DEVICE = 3;
+const MINUTES_A_JOINT = 2;
+
+/**
+ * Connectors by size, tails by section and use, flags for what is told apart, screws.
+ * @returns minutes that its joints take beyond what each device's share covers
+ */
+function wantJoints(box: Box, known: JobLookup, want: Want): number {
   const places = chosenPlaces(box, known);
   const planned = plannedDevices(places);
   const plan = planJoints(box, places, known);
+  // A switch that stays leaves the box as it is.
+  if (planned.length === 0 && plan.wired.out.size === 0) return 0;
   wantConnectors(box, plan, known, want);
   wantTails(box, plan, want);
   const inBox = planned.filter(({ device }) => device.mount === 'box').length;
@@ -135,6 +145,8 @@ function wantJoints(box: Box, known: JobLookup, want: Want): void {
   const told = box.conductors.filter((conductor) => conductor.cableId && conductor.colour !== 'bare').length;
   if (told > 0) want(FLAGS, told, box.id);
   want(PLATE_LABEL, 1, box.id);
+  const made = plan.joints.filter(({ kept }) => !kept).length;
+  return MINUTES_A_JOINT * Math.max(0, made - JOINTS_A_DEVICE * Math.max(1, inBox));
 }
 
 type Item = Omit<Wanted, 'count' | 'fitted' | 'boxIds'>;
@@ -266,7 +278,11 @@ function summed(
   list: ReadonlyMap<string, Wanted>,
   saved: ReadonlyMap<string, number>,
   known: JobLookup,
-  { devices, openBoxIds }: { devices: readonly Device[]; openBoxIds: string[] },
+  {
+    devices,
+    openBoxIds,
+    jointMinutes,
+  }: { devices: readonly Device[]; openBoxIds: string[]; jointMinutes: number },
 ): Materials {
   const { job } = known;
   const lines = [...list.values()]
@@ -292,7 +308,7 @@ function summed(
         a.detail.localeCompare(b.detail),
     );
   const total = lines.reduce((sum, line) => sum + (line.price ?? 0), 0);
-  const minutes = devices.reduce((sum, device) => sum + minutesOf(device, job), 0);
+  const minutes = devices.reduce((sum, device) => sum + minutesOf(device, job), jointMinutes);
   const cost = Math.floor((minutes * (job.money?.labourPerHour ?? 0)) / 60 + 0.5);
   const unpriced = lines.filter((line) => line.price === null && line.toBuy > 0).length;
   const whole = lines.reduce((sum, line) => sum + (line.priceEach ?? 0) * (line.needed - line.inPackages), 0);

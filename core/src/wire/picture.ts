@@ -24,7 +24,7 @@ export interface PictureCore {
   stays: boolean;
 }
 
-export interface PictureCable {
+interface PictureCable {
   id: string;
   /** `A`, where the box has several. */
   letter: string;
@@ -45,14 +45,14 @@ export interface PictureTerminal {
 }
 
 /** A device, one that stays, or the box with its screw: something terminals are on. */
-export interface PicturePanel {
+interface PicturePanel {
   key: string;
   position: number | null;
   kind: 'planned' | 'stays' | 'box';
   terminals: PictureTerminal[];
 }
 
-export interface PictureJoint {
+interface PictureJoint {
   id: string;
   /** As it is called: those of the box as found keep their number. */
   number: number;
@@ -64,7 +64,7 @@ export interface PictureJoint {
 }
 
 /** A pigtail or jumper between two ports. */
-export interface PicturePiece {
+interface PicturePiece {
   name: string;
   colour: Colour;
   from: Port;

@@ -56,7 +56,7 @@ export interface WireStep {
 }
 
 /** How much is stripped where no device says so, mm. */
-export const USUAL_STRIP = 12;
+const USUAL_STRIP = 12;
 
 /** What the way back takes: the box as it was found. */
 export type WiringToDo = Pick<BoxWiring, 'boxId' | 'box' | 'places' | 'plan'>;

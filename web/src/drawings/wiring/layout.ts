@@ -18,7 +18,7 @@ const COLUMN = 34;
 const CABLE_GAP = 20;
 const PANEL_GAP = 26;
 const MARGIN = 26;
-/** Heights: where a core leaves its cable, what stands above the first bar, one bar with its words, a panel. */
+/** Heights: where a core leaves its cable, what stands above the first bar, a bar with its words, a panel. */
 const SHEATH = 38;
 const HEAD = 104;
 const ROW = 56;
@@ -29,7 +29,7 @@ const LETTER = 7.3;
 /** Sideways between two wires on one terminal. */
 const BESIDE = 9;
 
-export interface PlacedStrand {
+interface PlacedStrand {
   /** What it is lit by: its own name, and the joint or terminal it ends at. */
   names: string[];
   d: string;
@@ -38,7 +38,7 @@ export interface PlacedStrand {
   stays: boolean;
 }
 
-export interface PlacedBar {
+interface PlacedBar {
   jointId: string;
   from: number;
   to: number;
@@ -48,7 +48,7 @@ export interface PlacedBar {
   stays: boolean;
 }
 
-export interface PlacedTerminal {
+interface PlacedTerminal {
   terminal: PictureTerminal;
   x: number;
   y: number;

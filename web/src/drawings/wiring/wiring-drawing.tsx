@@ -301,11 +301,7 @@ function BarWords({
         : {})}
     >
       <rect x={bar.from - 4} y={bar.y - 12} width={bar.to - bar.from + 8} height="24" fill="transparent" />
-      <path
-        d={`M${bar.from + 2} ${bar.y - 12}v-24q0 -4 4 -4h${width - 8}q4 0 4 4v20q0 4 -4 4H${bar.from + 14}l-6 6Z`}
-        fill="var(--sheet)"
-        stroke="var(--edge)"
-      />
+      <path d={tagPath(bar.from + 2, bar.y - 12, width)} fill="var(--sheet)" stroke="var(--edge)" />
       <text x={bar.from + 7} y={bar.y - 27} fontSize="12.5" fontWeight="700" fill="var(--ink)">
         {lines[0]}
       </text>
@@ -318,3 +314,7 @@ function BarWords({
 
 const shortened = (text: string, letters: number) =>
   text.length > letters ? `${text.slice(0, Math.max(1, Math.floor(letters) - 1))}…` : text;
+
+/** The outline of a tag that points down at its bar. */
+const tagPath = (x: number, y: number, width: number) =>
+  `M${x} ${y}v-24q0 -4 4 -4h${width - 8}q4 0 4 4v20q0 4 -4 4H${x + 12}l-6 6Z`;

@@ -34,10 +34,8 @@ export function FindingList({ box, findings }: { box: Box; findings: readonly Fi
   );
 }
 
-/** Codes that a test or a label changes, and those that another choice does. */
+/** Codes that the survey changes, by a label or what is recorded; most others another choice does. */
 const BY_SURVEY: ReadonlySet<Finding['code']> = new Set([
-  'unidentified',
-  'contradicted',
   'labels-clash',
   'stop',
   'no-ground',
@@ -53,11 +51,9 @@ function WayOut({ box, finding }: { box: Box; finding: Finding }) {
     </Link>
   );
   if (finding.code === 'no-connector') return link(paths.brief(job.id), 'Brief');
-  if (BY_SURVEY.has(finding.code))
-    return link(
-      `${paths.box(job.id, box.id)}${finding.code === 'unidentified' || finding.code === 'contradicted' ? '?test=1' : ''}`,
-      finding.code === 'unidentified' || finding.code === 'contradicted' ? 'Test it' : 'Survey',
-    );
+  const tested = finding.code === 'unidentified' || finding.code === 'contradicted';
+  if (tested) return link(`${paths.box(job.id, box.id)}?test=1`, 'Test it');
+  if (BY_SURVEY.has(finding.code)) return link(paths.box(job.id, box.id), 'Survey');
   const [about = ''] = finding.about;
   const other = known.boxes.get(about);
   const place = (other ?? box).positions.find(({ index, need }) =>

@@ -1,4 +1,4 @@
-import { plural, type WireStep, wireStepWords } from '@inventario/core';
+import { type WireStep, wireStepWords } from '@inventario/core';
 import { Check } from 'lucide-react';
 import { useJob } from '../../data/job-context.js';
 import { useUnits } from '../../data/preferences.js';
@@ -11,7 +11,8 @@ import type { Work } from './use-work.js';
 export function StepList({ work }: { work: Work }) {
   const { steps, progress } = work;
   const took = [...progress.done.values()].reduce((sum, { minutes }) => sum + (minutes ?? 0), 0);
-  const says = `${progress.done.size} of ${steps.length} done${took > 0 ? `, ${Math.round(took)} min at work` : ''}`;
+  const worked = took > 0 ? `, ${Math.round(took)} min at work` : '';
+  const says = `${progress.done.size} of ${steps.length} done${worked}`;
   return (
     <>
       <div className="print:hidden">
@@ -78,7 +79,3 @@ function Printed({ step, work }: { step: WireStep; work: Work }) {
     </li>
   );
 }
-
-/** How many steps are left, for a line. */
-export const stepsLeft = ({ steps, progress }: Pick<Work, 'steps' | 'progress'>) =>
-  plural(steps.length - progress.done.size, 'step');

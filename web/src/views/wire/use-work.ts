@@ -22,7 +22,7 @@ import type { Lit } from '../../drawings/wiring/wiring-drawing.js';
 /** Forward to what is planned, or back to what was found. */
 export type Way = 'planned' | 'found';
 
-/** The wiring in hand: its steps, how far they are, which one is looked at, and what of the drawing is lit. */
+/** The wiring in hand: its steps, how far they are, which is looked at, what of the drawing is lit. */
 export interface Work {
   way: Way;
   wiring: WiringToDo;
@@ -50,34 +50,20 @@ export function useWork(
   answer: WiringAnswer | null,
   { power, circuits, way }: { power: BoxPower | null; circuits: BoxNow['circuits']; way: Way },
 ): Work | null {
-  const { job, apply } = useJob();
+  const { job } = useJob();
   const [looked, setLooked] = useState<string | null>(null);
   const [light, setLight] = useState<Lit>(null);
   const isMounted = eventRecord(job).latest('mounted', box.id) !== undefined;
   const sheet = way === 'planned' && answer?.planned ? answer.planned : answer?.found;
   const now: BoxNow | null = useMemo(() => (power ? { job, power, circuits } : null), [job, power, circuits]);
   const progress = useMemo(() => (sheet && now ? wireProgress(sheet.steps, now) : null), [sheet, now]);
+  const record = useRecord(box, way);
   if (!answer || !sheet || !progress || !now) return null;
   const { steps } = sheet;
   const ready = way === 'found' || answer.planned?.wiring.ready === true;
   const step = ready ? (steps.find(({ key }) => key === looked) ?? progress.next) : null;
-  const record = (done: WireStep, note?: string) => {
-    felt();
-    const id = newId();
-    const at = instant();
-    const event = wiredEvent(box.id, done, { id, at, ...(note ? { note } : {}) });
-    const closes = done.kind === 'plate' && way === 'planned';
-    const mounted = newId();
-    apply(
-      [
-        putPart('event', id, event),
-        ...(closes
-          ? [putPart('event', mounted, { id: mounted, kind: 'mounted', boxId: box.id, at: instant() })]
-          : []),
-      ],
-      closes ? `${box.name} wired and mounted` : `A step of wiring ${box.name}`,
-    );
-    setLooked(null);
+  const look = (key: string | null) => {
+    setLooked(key);
     setLight(null);
   };
   return {
@@ -92,18 +78,42 @@ export function useWork(
     lit: light ?? (step ? litBy(step) : null),
     verdict: verdictOf(answer, way, isMounted),
     isMounted,
-    look: (key) => {
-      setLooked(key);
-      setLight(null);
-    },
+    look,
     light: setLight,
-    done: record,
+    done: (other, note) => {
+      record.done(other, note);
+      look(null);
+    },
     notDone: (other) => {
-      const of = progress.done.get(other.key)?.eventId;
+      record.notDone(progress.done.get(other.key)?.eventId);
+      look(other.key);
+    },
+  };
+}
+
+/** Steps as they are done, and taken back. The last one of what was planned closes the box. */
+function useRecord(box: Box, way: Way) {
+  const { apply } = useJob();
+  const event = (kind: string, more: object) => {
+    const id = newId();
+    return putPart('event', id, { id, kind, at: instant(), ...more });
+  };
+  return {
+    done: (step: WireStep, note: string | undefined) => {
+      felt();
       const id = newId();
-      if (of)
-        apply([putPart('event', id, { id, kind: 'correction', of, at: instant() })], 'A step is not done');
-      setLooked(other.key);
+      const made = { id, at: instant(), ...(note ? { note } : {}) };
+      const closes = step.kind === 'plate' && way === 'planned';
+      apply(
+        [
+          putPart('event', id, wiredEvent(box.id, step, made)),
+          ...(closes ? [event('mounted', { boxId: box.id })] : []),
+        ],
+        closes ? `${box.name} wired and mounted` : `A step of wiring ${box.name}`,
+      );
+    },
+    notDone: (of: string | undefined) => {
+      if (of) apply([event('correction', { of })], 'A step is not done');
     },
   };
 }

@@ -18,46 +18,15 @@ import { StepList } from './step-list.js';
 import type { Way, Work } from './use-work.js';
 
 /** The drawing with its step lit, and below it everything there is to say of it. */
-export function WireSheet({
-  box,
-  answer,
-  work,
-  onWay,
-}: {
-  box: Box;
-  answer: WiringAnswer;
-  work: Work;
-  onWay: (way: Way) => void;
-}) {
+export function WireSheet({ box, answer, work, onWay }: Sheet & { onWay: (way: Way) => void }) {
   const { job, known } = useJob();
-  const [beside, setBeside] = useState(false);
-  const drawing = useRef<HTMLDivElement>(null);
-  const stepKey = work.step?.key;
-  // What the step is about comes into sight.
-  useEffect(() => {
-    if (stepKey)
-      drawing.current?.querySelector('[data-lit]')?.scrollIntoView({ block: 'center', inline: 'center' });
-  }, [stepKey]);
-  const { planned, found } = answer;
+  const { planned } = answer;
+  const isPlanned = work.way === 'planned';
   return (
     <div className="mx-auto flex max-w-5xl flex-col gap-2">
-      <div className="flex flex-wrap items-center gap-x-3 gap-y-1">
-        <Link
-          to={paths.box(job.id, box.id)}
-          className="flex min-h-11 items-center gap-2 underline print:hidden"
-        >
-          <ArrowLeft aria-hidden className="size-5" />
-          Survey
-        </Link>
-        <h1 className="text-lg font-bold">Wire {box.name}</h1>
-        <p className="mr-auto font-semibold" role="status">
-          {work.verdict}
-        </p>
-      </div>
-      {work.way === 'planned' && planned && !planned.wiring.ready && (
-        <FindingList box={box} findings={planned.findings} />
-      )}
-      {work.way === 'planned' && !planned ? (
+      <Head box={box} verdict={work.verdict} />
+      {isPlanned && planned && !planned.wiring.ready && <FindingList box={box} findings={planned.findings} />}
+      {isPlanned && !planned ? (
         <Empty title="Nothing is chosen for this box">
           <Link className="underline" to={paths.plans(job.id)}>
             To the plans of the house
@@ -66,55 +35,7 @@ export function WireSheet({
         </Empty>
       ) : (
         <>
-          <div className={beside ? 'grid gap-2 md:grid-cols-2' : ''}>
-            {beside && work.way === 'planned' && (
-              <figure>
-                <figcaption className="font-semibold">As found</figcaption>
-                <WiringDrawing
-                  picture={found.picture}
-                  known={known}
-                  lit={null}
-                  label={`${box.name} as found`}
-                  panelName={(position) => oldName(box, position, profileOf(job).words.existing)}
-                />
-              </figure>
-            )}
-            <figure ref={drawing}>
-              {beside && <figcaption className="font-semibold">As planned</figcaption>}
-              <Zoomable>
-                <WiringDrawing
-                  picture={work.picture}
-                  known={known}
-                  lit={work.lit}
-                  label={`${box.name} ${work.way === 'planned' ? 'as planned' : 'as found'}`}
-                  panelName={(position) => panelName(box, position, work, profileOf(job).words.existing)}
-                  onPick={(key) => work.light(toggled(key, work))}
-                />
-              </Zoomable>
-            </figure>
-          </div>
-          <div className="flex flex-wrap items-end gap-2 print:hidden">
-            <Segments
-              label="Way"
-              value={work.way}
-              options={[
-                { value: 'planned', label: 'As planned' },
-                { value: 'found', label: 'As found' },
-              ]}
-              onChoice={onWay}
-            />
-            {work.way === 'planned' && (
-              <Button onClick={() => setBeside(!beside)} aria-pressed={beside}>
-                {beside ? 'As planned alone' : 'As found beside it'}
-              </Button>
-            )}
-            <Button icon={Download} onClick={() => downloadSvg(job, `wiring-${box.name}`, drawing.current)}>
-              Drawing as SVG
-            </Button>
-            <Button icon={Printer} onClick={() => window.print()}>
-              Print
-            </Button>
-          </div>
+          <Drawings box={box} answer={answer} work={work} onWay={onWay} />
           <Fold
             title="Read it as a list"
             says={`${plural(work.picture.joints.length, 'joint')}, every end named`}
@@ -126,10 +47,103 @@ export function WireSheet({
             </ul>
           </Fold>
           <StepList work={work} />
-          {work.way === 'planned' && <DeviceCards work={work} />}
+          {isPlanned && <DeviceCards work={work} />}
         </>
       )}
     </div>
+  );
+}
+
+interface Sheet {
+  box: Box;
+  answer: WiringAnswer;
+  work: Work;
+}
+
+function Head({ box, verdict }: { box: Box; verdict: string }) {
+  const { job } = useJob();
+  return (
+    <div className="flex flex-wrap items-center gap-x-3 gap-y-1">
+      <Link
+        to={paths.box(job.id, box.id)}
+        className="flex min-h-11 items-center gap-2 underline print:hidden"
+      >
+        <ArrowLeft aria-hidden className="size-5" />
+        Survey
+      </Link>
+      <h1 className="text-lg font-bold">Wire {box.name}</h1>
+      <p className="mr-auto font-semibold" role="status">
+        {verdict}
+      </p>
+    </div>
+  );
+}
+
+/** As planned, or as found; the one beside the other where it is asked for. */
+function Drawings({ box, answer, work, onWay }: Sheet & { onWay: (way: Way) => void }) {
+  const { job, known } = useJob();
+  const [beside, setBeside] = useState(false);
+  const drawing = useRef<HTMLElement>(null);
+  const stepKey = work.step?.key;
+  // What the step is about comes into sight.
+  useEffect(() => {
+    if (stepKey)
+      drawing.current?.querySelector('[data-lit]')?.scrollIntoView({ block: 'center', inline: 'center' });
+  }, [stepKey]);
+  const { existing } = profileOf(job).words;
+  const isPlanned = work.way === 'planned';
+  return (
+    <>
+      <div className={beside ? 'grid gap-2 md:grid-cols-2' : ''}>
+        {beside && isPlanned && (
+          <figure>
+            <figcaption className="font-semibold">As found</figcaption>
+            <WiringDrawing
+              picture={answer.found.picture}
+              known={known}
+              lit={null}
+              label={`${box.name} as found`}
+              panelName={(position) => oldName(box, position, existing)}
+            />
+          </figure>
+        )}
+        <figure ref={drawing}>
+          {beside && <figcaption className="font-semibold">As planned</figcaption>}
+          <Zoomable>
+            <WiringDrawing
+              picture={work.picture}
+              known={known}
+              lit={work.lit}
+              label={`${box.name} ${isPlanned ? 'as planned' : 'as found'}`}
+              panelName={(position) => panelName(box, position, work, existing)}
+              onPick={(key) => work.light(toggled(key, work))}
+            />
+          </Zoomable>
+        </figure>
+      </div>
+      <div className="flex flex-wrap items-end gap-2 print:hidden">
+        <Segments
+          label="Way"
+          value={work.way}
+          options={[
+            { value: 'planned', label: 'As planned' },
+            { value: 'found', label: 'As found' },
+          ]}
+          onChoice={onWay}
+        />
+        {isPlanned && (
+          <Button onClick={() => setBeside(!beside)} aria-pressed={beside}>
+            {beside ? 'As planned alone' : 'As found beside it'}
+          </Button>
+        )}
+        <Button icon={Download} onClick={() => downloadSvg(job, `wiring-${box.name}`, drawing.current)}>
+          Drawing as SVG
+        </Button>
+        <Button icon={Printer} onClick={() => window.print()}>
+          Print
+        </Button>
+      </div>
+    </>
   );
 }
 
