@@ -356,17 +356,20 @@ function heardLanding(): Pair {
 /** Both ends want a neutral and no core brings one to the far end: the white traveler becomes one again. */
 function whiteAgain(): Pair {
   const [low, high] = pair('attic', ['low', 'high']);
-  const places: [number, number] = [
-    low.position('three-way', ['attic-light']),
-    high.position('three-way', ['attic-light']),
-  ];
+  for (const box of [low, high]) box.position('three-way', ['attic-light']);
   low.feed('t2', low.joint('l'));
   low.lamp('t2', ['attic-light'], common(1));
   const run = linked(
     'attic-run',
     [low, high],
     [
-      ...travelersOf('attic', places, ['red', 'white']),
+      {
+        roles: ['traveler', 'traveler'],
+        at: [at(1, 't1'), at(1, 't1')],
+        told: { groupId: 'attic', traveler: 1, colour: 'red' },
+      },
+      // Labelled a neutral at both ends: that is what the installer makes of it.
+      { roles: ['neutral', 'neutral'], at: [at(1, 't2'), at(1, 't2')], told: { circuitId: 't2' } },
       { roles: ['line-on', 'line'], at: [low.joint('l'), common(1)], told: { circuitId: 't2' } },
     ],
   );

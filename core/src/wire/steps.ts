@@ -24,6 +24,7 @@ export type WireStepKind =
   | 'joint'
   | 'land'
   | 'cap'
+  | 'fitting'
   | 'tug'
   | 'cut-out'
   | 'test'
@@ -239,6 +240,8 @@ class Steps {
     }
     const capped = plan.capped.filter((name) => !this.wasCapped(name));
     if (capped.length > 0) this.add({ kind: 'cap', ends: capped }, ...sorted(capped));
+    const parts = plan.wired.atFitting.map(({ loadId, partId }) => `${loadId}/${partId}`);
+    if (parts.length > 0) this.add({ kind: 'fitting' }, ...parts);
   }
 
   private landOfKind(kind: NetKind): void {

@@ -236,6 +236,8 @@ describe('a stair', () => {
     expect(netsOf(foot)['neutral:c2']).toContain('foot-link-white');
     expect([foot, head].map(codes)).toEqual([['made-neutral'], ['made-neutral']]);
     expect([foot.ok, head.ok]).toEqual([true, true]);
+    // It is the installer's to settle, by labelling that core.
+    expect([foot.ready, head.ready]).toEqual([false, false]);
   });
 
   test('without a device at the far end, where the strategy wants one, is not ready in either box', () => {

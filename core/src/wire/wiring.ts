@@ -56,6 +56,12 @@ export interface BoxWiring {
 /** Rules of the match that block a choice, the wiring's own left aside; the match is asked from above. */
 export type AgainstChoice = (boxId: string, position: number) => readonly string[];
 
+/**
+ * What keeps a proved plan from being ready: a stop, a choice against the rules, and a neutral over a
+ * traveler until the installer has labelled that core a neutral at both ends.
+ */
+const HINDERS: ReadonlySet<WiringFinding['code']> = new Set(['stop', 'against', 'made-neutral']);
+
 /** A box with what it would be taken from. */
 interface Planned {
   surveyed: Box;
@@ -96,7 +102,7 @@ function wiringOfUnit(box: Box, known: JobLookup, against: AgainstChoice): BoxWi
   const ok = found.every(({ findings }) => findings.every(({ severity }) => severity !== 'error'));
   return found.map(({ planned, findings }) => {
     const { surveyed, settled, places, plan } = planned;
-    const hindered = findings.some(({ code }) => code === 'stop' || code === 'against');
+    const hindered = findings.some(({ code }) => HINDERS.has(code));
     return {
       boxId: surveyed.id,
       box: settled.box,

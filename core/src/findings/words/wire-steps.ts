@@ -3,15 +3,17 @@ import type { JobLookup } from '../../job/lookup.js';
 import { looseEnds } from '../../job/loose-ends.js';
 import type { Terminal } from '../../job/schema/catalogue.js';
 import { profileOf } from '../../practice/profiles.js';
+import { conductorWords } from '../../survey/conductor-names.js';
 import { capital } from '../../units/capital.js';
 import { plural } from '../../units/plural.js';
 import { lengthText, type UnitSystem } from '../../units/present.js';
 import { wireSizeText } from '../../units/wire-size.js';
 import { jointNumber } from '../../wire/joint-number.js';
+import { faceShares } from '../../wire/modules.js';
 import type { NetKey } from '../../wire/once-wired.js';
 import { releasedFrom, type WireStep, type WireStepKind } from '../../wire/steps.js';
 import { connectorWords } from './connectors.js';
-import { endWords, netWords, terminalWords, type WiringInWords } from './wiring.js';
+import { endWords, feedsOnWords, netWords, terminalWords, type WiringInWords } from './wiring.js';
 
 /** A step as it is read aloud: what to do, on what, and what to mind. */
 export interface WireStepWords {
@@ -65,9 +67,9 @@ const STEPS: Record<WireStepKind, (voice: Voice) => WireStepWords> = {
     title: 'Photograph it as found',
     lines: ['Every joint and terminal in sight, before a wire is moved.'],
   }),
-  flags: ({ step }) => ({
+  flags: ({ step, wiring, known }) => ({
     title: `Flags on ${plural(step.ends.length, 'conductor')}`,
-    lines: ['They stay on for the next person.'],
+    lines: ['They stay on for the next person.', ...fanWires(wiring, known)],
   }),
   're-mark': ({ step, wiring, end, net }) => ({
     title: 'Re-mark what carries something else now',
@@ -108,13 +110,26 @@ const STEPS: Record<WireStepKind, (voice: Voice) => WireStepWords> = {
       ?.device?.terminals.find(({ id }) => id === terminal.split('.')[1]);
     return {
       title: `${capital(list(ids.map(end)))} on ${terminalWords(wiring, terminal, known)}`,
-      lines: [`${mm(step.strip ?? 0)} bare. ${LAND[found?.form ?? 'screw']}`],
+      lines: [
+        `${mm(step.strip ?? 0)} bare. ${LAND[found?.form ?? 'screw']}`,
+        ...feedsOnWords(wiring, ids, known),
+      ],
     };
   },
   cap: ({ step, end }) => ({
     title: `Cap ${plural(step.ends.length, 'end')}`,
     lines: [
       `${capital(list(step.ends.map(end)))}. A cap of its own on each, never cut short, never left bare.`,
+    ],
+  }),
+  fitting: ({ wiring, known }) => ({
+    title: 'At the fitting',
+    lines: [
+      ...wiring.plan.wired.atFitting.map(
+        ({ loadId, partId }) =>
+          `${known.job.catalogue.parts.find(({ id }) => id === partId)?.name ?? partId} across ${known.loads.get(loadId)?.name ?? loadId}, by its leaflet.`,
+      ),
+      'The fitting is on the same breaker: off, and proved dead there too.',
     ],
   }),
   tug: () => ({
@@ -145,9 +160,12 @@ const STEPS: Record<WireStepKind, (voice: Voice) => WireStepWords> = {
     ],
   }),
   up: () => ({ title: '“Up” at the top', lines: ['The mark on the device says which end is up.'] }),
-  mount: () => ({
+  mount: ({ wiring, known }) => ({
     title: 'Mount it',
-    lines: ['Turn the screws in turns, snug and no tighter: a housing cracks, a box pulls out of the wall.'],
+    lines: [
+      ...faceWords(wiring, known),
+      'Turn the screws in turns, snug and no tighter: a housing cracks, a box pulls out of the wall.',
+    ],
   }),
   level: () => ({ title: 'Level', lines: ['Straight, and its face even with its neighbours.'] }),
   film: () => ({ title: 'Film off', lines: ['From the face of each device.'] }),
@@ -164,6 +182,32 @@ const STEPS: Record<WireStepKind, (voice: Voice) => WireStepWords> = {
   }),
   plate: () => ({ title: 'Plate on', lines: ['Snug, not tight: a plate warps. The box is closed then.'] }),
 };
+
+const FANS: ReadonlySet<string> = new Set(['fan-ac', 'fan-dc', 'fan-remote', 'exhaust-fan']);
+
+/** The wire of a fan is marked as the fan's: on a light's module it would ruin one of them. */
+function fanWires({ box }: WiringInWords, known: JobLookup): string[] {
+  return box.labels.flatMap(({ conductorId, role, loadIds = [] }) => {
+    const fan = loadIds.map((id) => known.loads.get(id)).find((load) => load && FANS.has(load.kind));
+    return role === 'load' && fan
+      ? [`${capital(conductorWords(box, conductorId, known.job))} goes to ${fan.name}: marked as the fan’s.`]
+      : [];
+  });
+}
+
+/** What goes where on the face, from the left, where there is more than one. */
+function faceWords({ box, places }: WiringInWords, known: JobLookup): string[] {
+  if (box.positions.length < 2) return [];
+  const { shares, blank } = faceShares(box, places);
+  const { existing } = profileOf(known.job).words;
+  const said = shares.map(({ position, from, to, isNew }) => {
+    const device = places.find((place) => place.position.index === position)?.device;
+    const found = box.positions.find(({ index }) => index === position);
+    const what = device?.mount === 'box' ? deviceName(device) : existing[found?.existing ?? 'none'];
+    return `${from === to ? from : `${from} to ${to}`} ${what}${isNew ? ' (placed anew)' : ''}`;
+  });
+  return [`From the left: ${[...said, ...(blank > 0 ? [`${blank} blank`] : [])].join('; ')}.`];
+}
 
 /** What a step says. @param units lengths in inches, or in mm */
 export function wireStepWords(
@@ -226,6 +270,7 @@ function joined({ step, wiring, known, mm, end, net }: Voice): WireStepWords {
     lines: [
       `${capital(list(step.ends.map(end)))}: ${plural(step.ends.length, 'end')}.`,
       `${mm(step.strip ?? 0)} bare. ${capital(connectorWords(connector ?? null, known))}.`,
+      ...feedsOnWords(wiring, step.ends, known),
       ...(soft ? [soft] : []),
     ],
   };

@@ -124,7 +124,7 @@ const SENTENCES: Record<WiringFinding['code'], (voice: Voice) => string> = {
   stop: ({ first }) =>
     `Work stops at this box: ${STOP_WORDS[first as StopCode]?.name.toLowerCase() ?? first}. It is cleared first.`,
   'made-neutral': ({ first, Ends }) =>
-    `${Ends([first])} becomes a neutral again: mark it as one at both ends, if the local code allows it.`,
+    `${Ends([first])} would become a neutral again: label it neutral at both ends, if the local code allows it.`,
   'no-main': () =>
     'None of the chosen devices can work the load. Choose one with a load terminal where the load is.',
   'strategies-differ': () =>
@@ -213,6 +213,15 @@ function fedByConductor({ box }: WiringInWords, id: string, known: JobLookup): s
   return null;
 }
 
+/** `Porch hangs on the black of porch feed B`: what of these ends feeds on, as far as runs tell. */
+export function feedsOnWords(wiring: WiringInWords, ends: readonly string[], known: JobLookup): string[] {
+  const labels = new Map(wiring.box.labels.map((label) => [label.conductorId, label.role]));
+  return ends.flatMap((id) => {
+    const fed = labels.get(id) === 'line-on' ? fedByConductor(wiring, id, known) : null;
+    return fed === null ? [] : [`${fed} hangs on ${endWords(wiring, id, known)}: it stays fed.`];
+  });
+}
+
 const poleWords =
   (known: JobLookup) =>
   (pole: string): string => {
@@ -248,6 +257,11 @@ export function wiringSentences(wiring: WiringInWords, known: JobLookup): string
         `${id} is a new ${kind}, ${wireSizeText(size)}, from ${placeWords(wiring, from, known)} to ${placeWords(wiring, to, known)}.`,
     ),
     ...stays,
+    ...feedsOnWords(
+      wiring,
+      wiring.box.conductors.map(({ id }) => id),
+      known,
+    ),
     ...(plan.capped.length > 0 ? [`Capped: ${ends(plan.capped)}.`] : []),
     ...(plan.removed.length > 0 ? [`Taken out: ${ends(plan.removed)}.`] : []),
     ...plan.wired.atFitting.map(

@@ -72,6 +72,8 @@ export interface WiringLayout {
   bars: PlacedBar[];
   panels: PlacedPanel[];
   strands: PlacedStrand[];
+  /** Names of pieces that are made, beside where they end. */
+  tags: { name: string; x: number; y: number }[];
   /** Ends that are capped. */
   caps: { name: string; x: number; y: number; up: boolean; stays: boolean }[];
 }
@@ -145,6 +147,7 @@ class Laying {
       bars,
       panels: this.panels(panelY),
       strands,
+      tags: this.tags(panelY, rowY),
       caps,
     };
   }
@@ -298,6 +301,20 @@ class Laying {
         },
       ];
     return [];
+  }
+
+  private tags(panelY: number, rowY: (track: Track) => number): WiringLayout['tags'] {
+    const made = new Set(this.picture.pieces.filter((piece) => piece.made).map(({ name }) => name));
+    const below = [...this.tracks.values()].flatMap((track) => track.below);
+    return [
+      ...below
+        .filter(({ name }, at) => made.has(name) && below.findIndex((end) => end.name === name) === at)
+        .map(({ name, x }) => ({ name, x: x + 7, y: panelY - 14 })),
+      ...this.jumpers.flatMap(({ name, x, from }) => {
+        const track = this.tracks.get(from);
+        return track && made.has(name) ? [{ name, x: x + 7, y: rowY(track) + 22 }] : [];
+      }),
+    ];
   }
 
   private caps(panelY: number): WiringLayout['caps'] {

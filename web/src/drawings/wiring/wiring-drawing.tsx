@@ -75,6 +75,7 @@ export function WiringDrawing({
         </g>
       ))}
       <Dots layout={layout} isLit={isLit} />
+      <PieceTags layout={layout} isLit={isLit} />
       <Caps layout={layout} isLit={isLit} />
       <Heads layout={layout} isLit={isLit} />
       {layout.panels.map((panel) => (
@@ -118,6 +119,26 @@ function Dots({ layout, isLit }: { layout: WiringLayout; isLit: IsLit }) {
         <circle key={x} cx={x} cy={y} r="5.5" fill="var(--onjoint)" stroke="var(--edge)" strokeWidth="1.6" />
       ))}
     </g>
+  ));
+}
+
+/** The names of pieces that are made, where they end. */
+function PieceTags({ layout, isLit }: { layout: WiringLayout; isLit: IsLit }) {
+  return layout.tags.map(({ name, x, y }) => (
+    <text
+      key={name}
+      x={x}
+      y={y}
+      fontSize="11"
+      fontWeight="700"
+      fill="var(--ink)"
+      paintOrder="stroke"
+      stroke="var(--board)"
+      strokeWidth="3"
+      opacity={isLit([name]) ? 1 : 0.3}
+    >
+      {name}
+    </text>
   ));
 }
 
