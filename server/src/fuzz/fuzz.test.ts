@@ -67,6 +67,13 @@ async function restock(): Promise<void> {
     { ...quillonPoint(), photos: [{ id: 'p1', boxId: 'kitchen-door' }] },
     new Date(),
   );
+  // With its picture: whether one was sent before it is asked for is not left to chance.
+  await server.app.inject({
+    method: 'PUT',
+    url: '/api/jobs/quillon-point/photos/p1',
+    headers: { 'content-type': 'image/png' },
+    payload: PICTURE,
+  });
 }
 
 interface Request {
