@@ -6,6 +6,7 @@ import type { Part, Terminal } from '../job/schema/catalogue.js';
 import type { WireSize } from '../job/schema/primitives.js';
 import type { Box, Conductor } from '../job/schema/survey.js';
 import { profileOf } from '../practice/profiles.js';
+import { KeptWhile, perObject, sameEntries } from '../units/kept.js';
 import { joinsLineToLoad, oldDeviceGoes, type PlannedDevice, type PlannedPlace } from './comes-out.js';
 import { type GroupUse, groupUse } from './group-use.js';
 import { terminalNets } from './terminal-nets.js';
@@ -94,12 +95,8 @@ function netsOfConductors(
   known: JobLookup,
   uses: ReturnType<typeof usesOfGroups>,
 ): { conductors: Map<string, NetKey>; named: (net: NetKey | undefined) => NetKey | undefined } {
-  const found = foundNets(box, known);
-  const nets = new Map<string, NetKey>();
-  for (const [id, net] of found.netByConductor) nets.set(id, net);
-  keepApart(box, known, nets);
-  withSwitchedLines(box, known, nets);
-  const shared = oneNameForShared(box, known, nets);
+  const { nets: asFound, shared } = namesAsFound(box, known);
+  const nets = new Map(asFound);
   for (const use of uses.values()) {
     for (const [id, net] of use.travelers) nets.set(id, net);
     if (use.joins) rename(nets, use.joins.from, use.joins.to);
@@ -110,6 +107,24 @@ function netsOfConductors(
     if (plan.device.interchangeableLineLoad) eitherWay(box, plan, known, nets);
   }
   return { conductors: nets, named: (net) => (net === undefined ? net : (shared.get(net) ?? net)) };
+}
+
+/** What does not rest on what is planned: the same for every device that is tried in the box. */
+interface NamesAsFound {
+  nets: ReadonlyMap<string, NetKey>;
+  /** The name of a neutral that circuits share, by its other names. */
+  shared: ReadonlyMap<NetKey, NetKey>;
+}
+
+const named = new KeptWhile<Box, NamesAsFound>(sameEntries);
+
+function namesAsFound(box: Box, known: JobLookup): NamesAsFound {
+  return named.of(box, [known.job.circuits, known.groups], () => {
+    const nets = new Map<string, NetKey>(foundNets(box, known).netByConductor);
+    keepApart(box, known, nets);
+    withSwitchedLines(box, known, nets);
+    return { shared: oneNameForShared(box, known, nets), nets };
+  });
 }
 
 function rename(nets: Map<string, NetKey>, from: readonly NetKey[], to: NetKey): void {
@@ -157,7 +172,19 @@ function eitherWay(box: Box, plan: PlannedDevice, known: JobLookup, nets: Map<st
 const isUntold = (net: NetKey | undefined) => net === undefined || net.startsWith('isolated:');
 
 /** What hangs on either side of a plain switch, tails followed; empty for a device of other terminals. */
-export function sidesOfSwitch(box: Box, index: number): Conductor[][] {
+export function sidesOfSwitch(box: Box, index: number): readonly Conductor[][] {
+  const sides = sidesOf(box);
+  let own = sides.get(index);
+  if (!own) {
+    own = findSides(box, index);
+    sides.set(index, own);
+  }
+  return own;
+}
+
+const sidesOf = perObject((_box: Box) => new Map<number, Conductor[][]>());
+
+function findSides(box: Box, index: number): Conductor[][] {
   const found = joinedPlaces(box);
   const terminals = [
     ...new Set(

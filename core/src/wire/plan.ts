@@ -82,6 +82,8 @@ class Planner {
   private readonly serial = { J: 0, P: 0 };
   /** All ends that are not taken out of the box. */
   private readonly ends: End[];
+  /** Nets that are joined anew. */
+  private touched: ReadonlySet<NetKey> = new Set();
 
   constructor(
     private readonly box: Box,
@@ -111,15 +113,21 @@ class Planner {
   }
 
   plan(): JointPlan {
-    const touched = this.touchedNets();
+    const { touched } = this;
     for (const end of this.ends) this.noteSize(end);
     for (const { name, net } of this.wired.terminals) if (net === undefined) this.result.capped.push(name);
     const nets = new Set<NetKey>([
       ...this.wired.terminals.flatMap(({ net }) => net ?? []),
       ...this.ends.map(({ net }) => net),
     ]);
+    const byNet = new Map<NetKey, End[]>();
+    for (const end of this.ends) {
+      const before = byNet.get(end.net);
+      if (before) before.push(end);
+      else byNet.set(end.net, [end]);
+    }
     for (const net of nets) {
-      const ends = this.ends.filter((end) => end.net === net);
+      const ends = byNet.get(net) ?? [];
       if (touched.has(net)) new NetWiring(this, net, ends).wire();
       else this.leave(ends);
     }
@@ -159,15 +167,25 @@ class Planner {
   /** The net of the conductors that a place of the box as found hangs together with. */
   private readonly placeNets = (at: At): NetKey | undefined => {
     if (at.capped) return undefined;
-    const place = this.placeOf(at);
-    return looseEnds(this.box)
-      .flatMap((end) =>
-        isFromOutside(end.conductor) && !end.at.capped && this.placeOf(end.at) === place
-          ? (this.wired.conductors.get(end.conductor.id) ?? [])
-          : [],
-      )
-      .sort()[0];
+    this.netsByPlace ??= this.findNetsByPlace();
+    return this.netsByPlace.get(this.placeOf(at));
   };
+
+  private netsByPlace: Map<string, NetKey> | null = null;
+
+  /** Of several names, which only contradicting labels bring about, the first by the alphabet. */
+  private findNetsByPlace(): Map<string, NetKey> {
+    const nets = new Map<string, NetKey>();
+    for (const { conductor, at } of looseEnds(this.box)) {
+      const net =
+        isFromOutside(conductor) && !at.capped ? this.wired.conductors.get(conductor.id) : undefined;
+      if (net === undefined) continue;
+      const place = this.placeOf(at);
+      const before = nets.get(place);
+      if (before === undefined || net < before) nets.set(place, net);
+    }
+    return nets;
+  }
 
   /** What nobody identified stays in the joint it shares only with its like. */
   private withItsLike(net: NetKey, at: At): NetKey {
@@ -191,35 +209,46 @@ class Planner {
 
   /** A jumper between two joints of one net goes where that net is joined anew. */
   private withoutJumpersOfTouched(ends: End[]): End[] {
-    const touched = this.touchedNets(ends);
+    this.touched = this.touchedNets(ends);
+    const { touched } = this;
     const between = new Set(
       ends.flatMap(({ conductor, net }) =>
         touched.has(net) && conductor.ends?.every((at) => at.joint !== undefined) ? [conductor.id] : [],
       ),
     );
+    if (between.size === 0) return ends;
     this.result.removed.push(...between);
     return ends.filter(({ conductor }) => !between.has(conductor.id));
   }
 
   /** Nets something comes to or goes from; all others are left as they were found. */
-  private touchedNets(ends: readonly End[] = this.ends): Set<NetKey> {
+  private touchedNets(ends: readonly End[]): Set<NetKey> {
     const touched = new Set<NetKey>();
     for (const { net } of this.wired.terminals) if (net !== undefined) touched.add(net);
-    for (const { net, freed } of ends) if (freed) touched.add(net);
-    const removed = new Set(this.result.removed);
-    for (const joint of this.box.joints) {
-      const members = ends.filter(({ at }) => at.joint === joint.id);
-      const nets = new Set(members.map(({ net }) => net));
-      const loses = looseEnds(this.box).some(
-        ({ conductor, at }) => at.joint === joint.id && removed.has(conductor.id),
-      );
-      const leadGone = this.box.positions.some(
-        ({ index, leads }) => this.wired.out.has(index) && leads?.some(({ at }) => at.joint === joint.id),
-      );
-      if (nets.size > 1 || loses || leadGone) for (const net of nets) touched.add(net);
+    const losing = this.jointsThatLose();
+    const netOfJoint = new Map<string, NetKey>();
+    for (const { net, freed, at } of ends) {
+      if (freed || (at.joint !== undefined && losing.has(at.joint))) touched.add(net);
+      if (at.joint === undefined) continue;
+      const before = netOfJoint.get(at.joint);
+      if (before === undefined) netOfJoint.set(at.joint, net);
+      else if (before !== net) touched.add(net).add(before);
     }
     if (this.wantsBond && this.wired.out.size > 0) touched.add('ground');
     return touched;
+  }
+
+  /** Joints of the box that something leaves: a tail that is taken out, or a lead of what comes out. */
+  private jointsThatLose(): Set<string> {
+    const removed = new Set(this.result.removed);
+    const losing = new Set<string>();
+    if (removed.size > 0)
+      for (const { conductor, at } of looseEnds(this.box))
+        if (at.joint !== undefined && removed.has(conductor.id)) losing.add(at.joint);
+    for (const { index, leads = [] } of this.box.positions)
+      if (this.wired.out.has(index))
+        for (const { at } of leads) if (at.joint !== undefined) losing.add(at.joint);
+    return losing;
   }
 
   /** A metal box that nothing was bonded to. */
