@@ -114,6 +114,10 @@ describe('what a proof of dead, a clearing or a box left open says is held to it
     ['boxId', { kind: 'stands', state: 'parted' }, /missing/],
     ['state', { kind: 'stands', boxId: 'b', state: 'flying' }, /"in-place", "device-out"/],
     ['position', { kind: 'stands', boxId: 'b', state: 'device-out', position: 'x' }, /number/],
+    ['boxId', { kind: 'wired', step: 'tug' }, /missing/],
+    ['step', { kind: 'wired', boxId: 'b' }, /missing/],
+    ['step', { kind: 'wired', boxId: 'b', step: 7 }, /string/],
+    ['note', { kind: 'wired', boxId: 'b', step: 'tug', note: {} }, /string/],
   ])('%s of %j', (field, event, message) => {
     const { ok, problems } = readJobDocument({
       ...exampleJob('pantry'),

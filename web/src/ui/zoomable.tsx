@@ -47,7 +47,7 @@ export function Zoomable({ children }: { children: ReactNode }) {
       <div className="overflow-hidden">
         <div ref={drawing}>{children}</div>
       </div>
-      <div className="absolute right-0 bottom-0 flex gap-1 rounded-md bg-sheet">
+      <div className="absolute right-0 bottom-0 flex gap-1 rounded-md bg-sheet print:hidden">
         {scale > 1 && (
           <>
             <Button kind="quiet" icon={Maximize2} iconOnly onClick={() => zoom.current?.reset()}>

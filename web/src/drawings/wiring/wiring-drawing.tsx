@@ -40,7 +40,7 @@ export function WiringDrawing({
   const pale = (on: boolean, stays: boolean) => (on ? (stays ? 0.5 : 1) : 0.16);
   return (
     <svg
-      className="board mx-auto block h-auto w-full rounded-lg"
+      className="board mx-auto block h-auto w-full rounded-lg print:max-h-[110mm]"
       viewBox={`0 0 ${layout.width} ${layout.height}`}
       style={{ maxWidth: layout.width * LARGEST }}
       aria-label={label}

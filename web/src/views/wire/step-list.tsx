@@ -24,7 +24,7 @@ export function StepList({ work }: { work: Work }) {
           </ol>
         </Fold>
       </div>
-      <ol className="hidden list-decimal pl-6 print:block">
+      <ol className="hidden list-decimal pl-6 text-[8.5pt] leading-tight print:block print:columns-2 print:gap-8">
         {steps.map((step) => (
           <Printed key={step.key} step={step} work={work} />
         ))}

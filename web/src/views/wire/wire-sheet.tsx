@@ -36,18 +36,20 @@ export function WireSheet({ box, answer, work, onWay }: Sheet & { onWay: (way: W
       ) : (
         <>
           <Drawings box={box} answer={answer} work={work} onWay={onWay} />
-          <Fold
-            title="Read it as a list"
-            says={`${plural(work.picture.joints.length, 'joint')}, every end named`}
-          >
-            <ul className="list-disc pl-5">
-              {wiringSentences(work.wiring, known).map((line) => (
-                <li key={line}>{line}</li>
-              ))}
-            </ul>
-          </Fold>
+          <div className="contents print:hidden">
+            <Fold
+              title="Read it as a list"
+              says={`${plural(work.picture.joints.length, 'joint')}, every end named`}
+            >
+              <ul className="list-disc pl-5">
+                {wiringSentences(work.wiring, known).map((line) => (
+                  <li key={line}>{line}</li>
+                ))}
+              </ul>
+            </Fold>
+          </div>
           <StepList work={work} />
-          {isPlanned && <DeviceCards work={work} />}
+          <div className="contents print:hidden">{isPlanned && <DeviceCards work={work} />}</div>
         </>
       )}
     </div>
