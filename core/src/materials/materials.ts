@@ -3,19 +3,13 @@ import { minutesOf } from '../homeplan/units.js';
 import { mountedBoxes } from '../job/events.js';
 import type { JobLookup } from '../job/lookup.js';
 import type { Connector, Device, Part } from '../job/schema/catalogue.js';
-import type { ConnectorKind } from '../job/schema/primitives.js';
 import type { Box } from '../job/schema/survey.js';
+import { CONNECTOR_WORDS } from '../practice/words.js';
+import { capital } from '../units/capital.js';
 import { plural } from '../units/plural.js';
 import { chosenPlaces, plannedDevices } from '../wire/comes-out.js';
 import { type JointPlan, planJoints } from '../wire/plan.js';
 import { type MaterialLine, type Materials, SHELVES, type Shelf } from './vocabulary.js';
-
-const CONNECTOR_WORDS: Record<ConnectorKind, string> = {
-  'twist-on': 'Twist-on',
-  lever: 'Lever connector',
-  'terminal-block': 'Terminal block',
-  crimp: 'Crimp',
-};
 
 /** Screws that hold a device to its box. */
 const SCREWS_A_DEVICE = 2;
@@ -183,7 +177,7 @@ function connectorItem(
   return {
     shelf: 'connectors',
     item: `connector:${id}`,
-    what: CONNECTOR_WORDS[kind],
+    what: capital(CONNECTOR_WORDS[kind]),
     detail: `${id}, ${conductors[0]} to ${conductors[1]} conductors`,
     unit: 'piece',
     priceEach,

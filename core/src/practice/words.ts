@@ -1,4 +1,12 @@
-import type { Colour, ExistingDevice, LoadKind, Radio, Role, Strategy } from '../terms/trade.js';
+import type {
+  Colour,
+  ConnectorKind,
+  ExistingDevice,
+  LoadKind,
+  Radio,
+  Role,
+  Strategy,
+} from '../terms/trade.js';
 
 /** The trade's words where they differ by practice; everything a sentence needs is looked up here. */
 export interface Words {
@@ -97,6 +105,13 @@ export const STRATEGY_WORDS: Record<Strategy, string> = {
   'bulb-controller': 'bulbs on constant power',
   module: 'a module at the fitting',
   linked: 'linked by the hub',
+};
+
+export const CONNECTOR_WORDS: Record<ConnectorKind, string> = {
+  'twist-on': 'twist-on',
+  lever: 'lever connector',
+  'terminal-block': 'terminal block',
+  crimp: 'crimp',
 };
 
 export const RADIO_WORDS: Record<Radio, string> = {

@@ -9,9 +9,9 @@ import { CABLE, FanMetrics, MARKS, STRANDS } from './fan-metrics.js';
 import {
   CableHead,
   ColumnMark,
+  ConnectorHatching,
   DeviceDrawing,
   EndDrawing,
-  FanDefinitions,
   JointDrawing,
   ProbeMark,
   type SaidRole,
@@ -162,7 +162,7 @@ function FanPicture({
       className="absolute inset-0"
       style={{ fontFamily: 'var(--font-sans)' }}
     >
-      <FanDefinitions />
+      <ConnectorHatching id="connector" />
       {layout.columns
         .filter(({ conductor }) => held.includes(conductor.id))
         .map(({ at, conductor }) => (

@@ -54,17 +54,11 @@ export function JointDrawing({
   );
 }
 
-/** The hatching of connectors. */
-export function FanDefinitions() {
+/** The hatching of connectors, by the name it is filled with. */
+export function ConnectorHatching({ id }: { id: string }) {
   return (
     <defs>
-      <pattern
-        id="connector"
-        width="7"
-        height="7"
-        patternUnits="userSpaceOnUse"
-        patternTransform="rotate(45)"
-      >
+      <pattern id={id} width="7" height="7" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
         <line x1="0" y1="0" x2="0" y2="7" stroke="#5d666c" strokeWidth="2" />
       </pattern>
     </defs>

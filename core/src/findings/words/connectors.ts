@@ -1,12 +1,6 @@
 import type { JobLookup } from '../../job/lookup.js';
 import type { ConnectorKind } from '../../job/schema/primitives.js';
-
-const KINDS: Record<ConnectorKind, string> = {
-  'twist-on': 'twist-on',
-  lever: 'lever connector',
-  'terminal-block': 'terminal block',
-  crimp: 'crimp',
-};
+import { CONNECTOR_WORDS } from '../../practice/words.js';
 
 interface ConnectorInWords {
   id: string;
@@ -22,5 +16,5 @@ export function connectorWords(connector: ConnectorInWords | null, known: JobLoo
   const size = own ? id : id.replace(/^usual-/, '').replace(new RegExp(`^${kind}-?`), '');
   const ports =
     kind === 'lever' ? `${conductors[1]} ports` : `${conductors[0]} to ${conductors[1]} conductors`;
-  return [KINDS[kind], size && kind !== 'lever' ? size : '', ports].filter(Boolean).join(', ');
+  return [CONNECTOR_WORDS[kind], size && kind !== 'lever' ? size : '', ports].filter(Boolean).join(', ');
 }

@@ -297,7 +297,6 @@ class Proof {
       if (used.some(Boolean) && !used.every(Boolean) && !stays && this.isTraveler(ends[0] as string))
         this.say('half-joined', boxId, ...ends.map(nameOf));
     }
-    // One that no run or number pairs is known at this end only: nothing planned may be on it.
   }
 
   private isTraveler(node: string): boolean {

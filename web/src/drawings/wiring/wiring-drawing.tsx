@@ -1,5 +1,6 @@
 import { COLOUR_WORDS, type JobLookup, netWords, type WiringPicture } from '@inventario/core';
 import { useId, useMemo } from 'react';
+import { ConnectorHatching } from '../fan-parts.js';
 import { certaintyOf, RoleMark } from '../role-mark.js';
 import { Collar, Strand } from '../strand.js';
 import { layWiring, type PlacedPanel, type WiringLayout } from './layout.js';
@@ -45,17 +46,7 @@ export function WiringDrawing({
       style={{ maxWidth: layout.width * LARGEST }}
       aria-label={label}
     >
-      <defs>
-        <pattern
-          id={pattern}
-          width="7"
-          height="7"
-          patternUnits="userSpaceOnUse"
-          patternTransform="rotate(45)"
-        >
-          <line x1="0" y1="0" x2="0" y2="7" stroke="#5d666c" strokeWidth="2" />
-        </pattern>
-      </defs>
+      <ConnectorHatching id={pattern} />
       {layout.bars.map((bar) => (
         <g key={bar.jointId} opacity={pale(isLit([`joint:${bar.jointId}`]), bar.stays)}>
           <rect x={bar.from} y={bar.y - 8} width={bar.to - bar.from} height="16" rx="8" fill="var(--joint)" />
