@@ -46,7 +46,9 @@ test('joints of the box as found keep their number, new ones count on', () => {
   const known = lookup(job);
   const [wiring] = wiringOfHouse(known, () => []);
   if (!wiring) throw new Error('the house has a wiring');
-  wiring.box.joints.forEach(({ id }, at) => expect(jointNumber(wiring, id)).toBe(at + 1));
+  expect(wiring.box.joints.map(({ id }) => jointNumber(wiring, id))).toEqual(
+    wiring.box.joints.map((_, at) => at + 1),
+  );
   const fresh = wiring.plan.joints.filter(({ id }) => !wiring.box.joints.some((joint) => joint.id === id));
   for (const { id } of fresh) expect(jointNumber(wiring, id)).toBeGreaterThan(wiring.box.joints.length);
 });
