@@ -46,7 +46,7 @@ export class Wire {
       await expect(async () => {
         const title = await this.title.textContent();
         expect(title !== before || (await all.isVisible())).toBe(true);
-      }).toPass();
+      }).toPass({ timeout: 300_000 });
       if ((await this.title.textContent()) !== before) return;
     }
   }

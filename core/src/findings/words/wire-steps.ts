@@ -137,7 +137,7 @@ const STEPS: Record<WireStepKind, (voice: Voice) => WireStepWords> = {
     lines: ['Each one alone, and its neighbours after it. One that moves is made again.'],
   }),
   'cut-out': ({ step, wiring }) => ({
-    title: 'Cut-out closed',
+    title: `Cut-out closed${atPosition(wiring, step)}`,
     lines: [`${deviceAt(wiring, step)?.cutOut ?? ''}.`],
   }),
   test: ({ known, wiring }) => ({
@@ -170,7 +170,7 @@ const STEPS: Record<WireStepKind, (voice: Voice) => WireStepWords> = {
   level: () => ({ title: 'Level', lines: ['Straight, and its face even with its neighbours.'] }),
   film: () => ({ title: 'Film off', lines: ['From the face of each device.'] }),
   settings: ({ step, wiring }) => ({
-    title: 'Set what lies behind the plate',
+    title: `Set what lies behind the plate${atPosition(wiring, step)}`,
     lines: (deviceAt(wiring, step)?.behindPlate ?? []).map((text) => `${text}.`),
   }),
   breaker: ({ wiring, known }) => ({
@@ -275,6 +275,10 @@ function joined({ step, wiring, known, mm, end, net }: Voice): WireStepWords {
     ],
   };
 }
+
+/** ` at position 2`, where the box has several. */
+const atPosition = ({ box }: WiringInWords, { position }: WireStep) =>
+  box.positions.length > 1 ? ` at position ${position}` : '';
 
 const deviceAt = ({ places }: WiringInWords, { position }: WireStep) =>
   places.find((place) => place.position.index === position)?.device;

@@ -12,7 +12,7 @@ import {
   wiredEvent,
   wireProgress,
 } from '@inventario/core';
-import { useMemo, useState } from 'react';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import type { WiringAnswer } from '../../data/engines.worker.js';
 import { felt } from '../../data/felt.js';
 import { instant, newId } from '../../data/ids.js';
@@ -58,6 +58,13 @@ export function useWork(
   const now: BoxNow | null = useMemo(() => (power ? { job, power, circuits } : null), [job, power, circuits]);
   const progress = useMemo(() => (sheet && now ? wireProgress(sheet.steps, now) : null), [sheet, now]);
   const record = useRecord(box, way);
+  const count = progress?.done.size ?? 0;
+  const before = useRef(count);
+  // What was looked at and is done now, by a proof too, gives way to what comes next.
+  useEffect(() => {
+    if (count > before.current) setLooked(null);
+    before.current = count;
+  }, [count]);
   if (!answer || !sheet || !progress || !now) return null;
   const { steps } = sheet;
   const ready = way === 'found' || answer.planned?.wiring.ready === true;
