@@ -37,17 +37,13 @@ export class Wire {
     for (const breaker of this.breakers) await this.house.switched(breaker, 'off');
     const source = this.page.getByRole('button', { name: '120 V', exact: true });
     const all = this.page.getByRole('button', { name: /under 5 V/ });
-    // At the face, then with the device out: in each stage the source is asked where it was not read lately.
-    for (let stage = 0; stage < 2; stage++) {
-      await expect(source.or(all).first()).toBeVisible();
-      if (await source.isVisible()) await source.tap();
-      const before = await this.title.textContent();
-      await all.tap();
-      await expect(async () => {
-        const title = await this.title.textContent();
-        expect(title !== before || (await all.isVisible())).toBe(true);
-      }).toPass({ timeout: 300_000 });
-      if ((await this.title.textContent()) !== before) return;
+    // At the face, then with the device out; in each stage the source is asked where it was not read lately.
+    const before = await this.title.textContent();
+    for (let turn = 0; turn < 300 && (await this.title.textContent()) === before; turn++) {
+      // A key that has just gone, because the step has, is no fault: the title is looked at again.
+      const key = (await source.isVisible()) ? source : all;
+      if (await key.isVisible()) await key.tap({ timeout: 5000 }).catch(() => {});
+      await this.page.waitForTimeout(1000);
     }
   }
 
