@@ -1,5 +1,5 @@
 import { parseArgs } from 'node:util';
-import { Instant } from '@inventario/core';
+import { dayNumber, Instant } from '@inventario/core';
 
 /** A mistake of the caller or of the file: one line on standard error, exit code 2. */
 export class UnusableError extends Error {
@@ -11,7 +11,7 @@ export class UnusableError extends Error {
   }
 }
 
-type OptionName = 'box' | 'planned' | 'at';
+type OptionName = 'box' | 'planned' | 'at' | 'from' | 'days';
 
 /** What a command is for, which options it takes beside `--text`, and how it is called. */
 interface CommandUse {
@@ -65,6 +65,18 @@ const COMMANDS = {
     file: true,
     example: 'inventario power house.inventario.json --at=2026-05-04T09:12:00Z',
   },
+  names: {
+    says: 'What every channel is called, what speaks against it, and the words that will work.',
+    options: ['box'],
+    file: true,
+    example: 'inventario names house.inventario.json --text',
+  },
+  schedule: {
+    says: 'Every firing of the rules over some dates, with the sun, and what clashes.',
+    options: ['from', 'days'],
+    file: true,
+    example: 'inventario schedule house.inventario.json --from=2026-03-27 --days=3 --text',
+  },
   schema: {
     says: 'The JSON Schema of the job file.',
     options: [],
@@ -79,6 +91,8 @@ const OPTIONS: Record<OptionName, { type: 'string' | 'boolean'; use: string; say
   box: { type: 'string', use: '--box=ID', says: 'only this box' },
   planned: { type: 'boolean', use: '--planned', says: 'the selected devices in place of the existing ones' },
   at: { type: 'string', use: '--at=INSTANT', says: 'ISO 8601 in UTC; without it the latest of the file' },
+  from: { type: 'string', use: '--from=DATE', says: 'the first local date, YYYY-MM-DD' },
+  days: { type: 'string', use: '--days=N', says: 'how many dates, 1 to 400' },
 };
 
 /** What was asked: a page of help, the version, or a command with its options. */
@@ -95,6 +109,8 @@ export type Asked =
       planned: boolean;
       /** ms; the instant `power` speaks of. */
       at: number | undefined;
+      /** The dates `schedule` speaks of: the number of the first (1 January 1970 is 0), and how many. */
+      dates: { fromDay: number; days: number } | undefined;
     };
 
 /**
@@ -127,6 +143,7 @@ export function readArguments(words: readonly string[]): Asked {
     text: values.text === true,
     planned: values.planned === true,
     at: values.at === undefined ? undefined : instantOption(String(values.at)),
+    dates: command === 'schedule' ? dateOptions(values) : undefined,
   };
 }
 
@@ -163,6 +180,27 @@ function instantOption(word: string): number {
       `the option --at must be an instant in UTC such as 2026-05-04T09:12:00Z, not "${word}"`,
     );
   return Date.parse(word);
+}
+
+const MOST_DATES = 400;
+
+/** Both are needed; a date that is none and a number out of bounds name their option. */
+function dateOptions(values: { from?: unknown; days?: unknown }): { fromDay: number; days: number } {
+  const fromDay = typeof values.from === 'string' ? dayNumber(values.from) : null;
+  if (fromDay === null)
+    throw new UnusableError(
+      '',
+      `the option --from ${values.from === undefined ? 'is missing; it' : ''} must be a date such as ` +
+        `2026-03-27${values.from === undefined ? '' : `, not "${values.from}"`}`,
+    );
+  const days = /^\d{1,6}$/.test(String(values.days)) ? Number(values.days) : 0;
+  if (days < 1 || days > MOST_DATES)
+    throw new UnusableError(
+      '',
+      `the option --days ${values.days === undefined ? 'is missing; it' : ''} must be a number from 1 to ` +
+        `${MOST_DATES}${values.days === undefined ? '' : `, not "${values.days}"`}`,
+    );
+  return { fromDay, days };
 }
 
 /** The page of help for one command, or for all. */

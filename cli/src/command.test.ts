@@ -52,6 +52,8 @@ describe('what it prints', () => {
         ['homeplan'],
         ['power'],
         ['wire'],
+        ['names'],
+        ['schedule', '--from', '2026-03-27', '--days=3'],
       ]) {
         const [command = '', ...rest] = words;
         const printed = run(command, path, ...rest);
@@ -65,6 +67,8 @@ describe('what it prints', () => {
             homeplan: ['plans'],
             power: ['circuits', 'boxes'],
             wire: ['boxes'],
+            names: ['names'],
+            schedule: ['timeZone', 'days', 'firings', 'findings'],
           }[command] as string[],
         );
         expect(run(command, path, ...rest, '--text').stdout).not.toContain('{');
@@ -174,6 +178,33 @@ describe('what it prints', () => {
     ]);
     const last = JSON.parse(run('power', cellar).stdout);
     expect(last).toEqual(JSON.parse(run('power', cellar, '--at', '2026-04-14T16:45:00.000Z').stdout));
+  });
+
+  test('a schedule asks for its dates, and for what of the site it needs', () => {
+    const room = fileURLToPath(new URL('long-room.inventario.json', examples));
+    for (const [words, says] of [
+      [['--days', '3'], '--from is missing'],
+      [['--from', '2026-02-30', '--days', '3'], '--from'],
+      [['--from', '2026-02-03'], '--days is missing'],
+      [['--from', '2026-02-03', '--days', '401'], '--days'],
+      [['--from', '2026-02-03', '--days', '1.5'], '--days'],
+      [['--from', '2026-02-03', '--days', '2', '--box', 'door'], '--box'],
+    ] as const) {
+      const { status, stdout, stderr } = run('schedule', room, ...words);
+      expect([status, stdout, stderr.trim().split('\n').length]).toEqual([2, '', 1]);
+      expect(stderr).toContain(says);
+    }
+    const job = JSON.parse(readFileSync(room, 'utf8'));
+    delete job.site.latitude;
+    const nowhere = write('nowhere.json', JSON.stringify(job));
+    const asked = ['--from', '2026-02-03', '--days', '2'];
+    expect(run('schedule', nowhere, ...asked).stderr).toMatch(/^\/site\/latitude: is missing/);
+    delete job.site.timeZone;
+    const timeless = write('timeless.json', JSON.stringify(job));
+    expect(run('schedule', timeless, ...asked).stderr).toMatch(/^\/site\/timeZone: is missing/);
+    job.site.timeZone = 'Mars/Base';
+    const mars = write('mars.json', JSON.stringify(job));
+    expect(run('names', mars).stderr).toMatch(/^\/site\/timeZone: must be a time zone/);
   });
 
   test('labels of one joint that contradict each other are an error of check, and stop no other command', () => {

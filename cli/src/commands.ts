@@ -336,7 +336,7 @@ export function schema(): Output {
   return { json, text: () => JSON.stringify(json, null, 2) };
 }
 
-function usable(text: string, boxId: string | undefined): { job: Job; boxes: readonly Box[] } {
+export function usable(text: string, boxId: string | undefined): { job: Job; boxes: readonly Box[] } {
   const result = readJobFile(text);
   if (!result.ok) throw firstError(result.problems);
   const { job } = result;

@@ -1,6 +1,7 @@
 import { readFileSync, writeSync } from 'node:fs';
 import { type Asked, helpText, readArguments, UnusableError } from './arguments.js';
 import { check, fill, homeplan, identify, match, type Output, power, schema, wire } from './commands.js';
+import { names, schedule } from './commissioning.js';
 import { fitted } from './table.js';
 import { versionText } from './version.js';
 
@@ -35,8 +36,15 @@ function computed(asked: Extract<Asked, { kind: 'command' }>): Output {
       return match(read(file), box);
     case 'wire':
       return wire(read(file), box);
+    case 'names':
+      return names(read(file), box);
+    case 'schedule':
+      return schedule(read(file), asked.dates ?? NO_DATES);
   }
 }
+
+/** Only `schedule` asks for dates, and it is not called without. */
+const NO_DATES = { fromDay: 0, days: 0 };
 
 /** Columns of the terminal, else as the environment says; a file or a pipe takes lines of any length. */
 function terminalWidth(): number {

@@ -1,4 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
+import { namesOf } from './commission/names/names.js';
+import { dayNumber, instantText, wallText } from './commission/schedule/calendar.js';
+import { scheduleOf } from './commission/schedule/schedule.js';
 import { assessBoxes } from './enclosure/assess.js';
 import { homePlans } from './homeplan/home-plans.js';
 import { confirmedRoles } from './identify/confirmed.js';
@@ -87,10 +90,61 @@ describe.each(EXAMPLES)('the worked example %s', (name) => {
     }
   });
 
+  test('names, whole and in order', () => {
+    const worked = (expected(name).names as { names: WorkedName[] } | undefined)?.names;
+    if (!worked) return;
+    const printed = namesOf(lookup(exampleJob(name)));
+    expect(
+      printed.map(({ findings, phrases, suggestion, ...rest }, at) => ({
+        ...rest,
+        findings: findings.map(({ code, platform, with: ids }) => ({ code, platform, with: ids })),
+        phrases: phrases.map(({ platform, on, off }) => ({ platform, on, off })),
+        ...(worked[at] && 'suggestion' in worked[at] ? { suggestion } : {}),
+      })),
+    ).toEqual(worked.map(({ working: _, ...entry }) => entry));
+  });
+
+  for (const command of Object.keys(worked).filter((entry) => entry.startsWith('schedule')))
+    test(command, () => {
+      const fromDay = dayNumber(/--from (\S+)/.exec(command)?.[1] ?? '') ?? 0;
+      const toDay = fromDay + Number(/--days (\S+)/.exec(command)?.[1]);
+      const printed = scheduleOf(lookup(exampleJob(name)), { fromDay, toDay });
+      const wanted = worked[command] as Record<'days' | 'firings' | 'findings', { working?: string }[]>;
+      expect(printed.days).toHaveLength(wanted.days.length);
+      // The file has no rule of the sun within a minute of another, so the order is exact.
+      expect(
+        printed.firings.map(({ rule, at, wall, clock }) => ({
+          automationId: rule.id,
+          at: instantText(at),
+          local: wallText(wall),
+          clock,
+        })),
+      ).toEqual(wanted.firings.map(({ working: _, ...entry }) => entry));
+      const inOrder = (entries: object[]) => entries.map((entry) => JSON.stringify(entry)).sort();
+      expect(
+        inOrder(
+          printed.findings.map(({ code, automationIds, target, at, until }) => ({
+            code,
+            automationIds: [...automationIds].sort(),
+            target,
+            at: at === null ? null : instantText(at),
+            until: until === null ? null : instantText(until),
+          })),
+        ),
+      ).toEqual(inOrder(wanted.findings.map(({ working: _, ...entry }) => entry)));
+    });
+
   test('homeplan', () => {
     expect(missingParts(worked.homeplan ?? {}, { plans: homePlans(exampleJob(name)) })).toEqual([]);
   });
 });
+
+interface WorkedName {
+  findings: object[];
+  phrases: object[];
+  suggestion?: string | null;
+  working?: string;
+}
 
 interface WorkedWire {
   boxId: string;

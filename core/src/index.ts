@@ -26,6 +26,7 @@ export { removalOf } from './job/edit/consequences.js';
 export { Edit, EditPart, MOST_BELOW } from './job/edit/edit.js';
 export { inverse } from './job/edit/inverse.js';
 export { orderParts } from './job/edit/order.js';
+export { withTargetsFreed } from './job/edit/free-targets.js';
 export { fieldByField, putPart, removePart, setParts } from './job/edit/parts.js';
 export { earlierRecords } from './job/edit/record-at.js';
 export { type RecordProblem, recordProblems } from './job/edit/record-problems.js';
@@ -85,6 +86,7 @@ export {
 export { sameJson, sharedWith } from './job/same.js';
 export { issueWords, schemaProblems } from './job/schema-problems.js';
 export { Catalogue, Channel, Device, MultiLocation, Terminal } from './job/schema/catalogue.js';
+export { Automation, Pairing, PairingAttempt } from './job/schema/commissioning.js';
 export {
   Circuit,
   ControlPoint,
@@ -92,8 +94,6 @@ export {
   Job,
   JobEvent,
   Load,
-  Pairing,
-  PairingAttempt,
   Photo,
   Room,
   Run,
@@ -307,7 +307,15 @@ export { materialsOf } from './materials/materials.js';
 export { type MaterialLine, type Materials, SHELVES } from './materials/vocabulary.js';
 
 // commission
-export { pairingHindrance, type PairingTask, pairingTasks, recordAttempt } from './commission/pairing.js';
+export { namesOf } from './commission/names/names.js';
+export { dateText, dayNumber, instantText, wallText } from './commission/schedule/calendar.js';
+export { scheduleLacks, scheduleOf } from './commission/schedule/schedule.js';
+export {
+  pairingHindrance,
+  type PairingTask,
+  pairingTasks,
+  recordAttempt,
+} from './commission/pairing/tasks.js';
 
 // findings
 export { boardRows } from './findings/board-rows.js';
@@ -324,6 +332,8 @@ export { ESTIMATE_NOTE, fillLineWords, ruleNote } from './findings/words/fill.js
 export { conflictWords, nextTestWhy, noteWords, reasonWords } from './findings/words/identify.js';
 export { clashText } from './findings/words/labels.js';
 export { SHELF_WORDS } from './findings/words/materials.js';
+export { nameFindingText } from './findings/words/names.js';
+export { scheduleFindingText } from './findings/words/schedule.js';
 export { FAILURE_TEXT } from './findings/words/pairing.js';
 export {
   ADVICE_WORDS,

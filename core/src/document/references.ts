@@ -3,6 +3,7 @@ import type { Problem } from '../job/problem.js';
 import type { Job } from '../job/schema/job.js';
 import { checkBox } from './references/box.js';
 import { checkCatalogue } from './references/catalogue.js';
+import { checkCommissioning } from './references/commissioning.js';
 import { KnownIds } from './references/known-ids.js';
 import { checkRecords } from './references/records.js';
 import { checkUniqueIds } from './references/unique-ids.js';
@@ -18,6 +19,7 @@ export function referenceProblems(job: Job): Problem[] {
   job.boxes.forEach((box, index) => {
     checkBox(known, box, ['boxes', index]);
   });
+  checkCommissioning(known);
   checkCatalogue(known);
   checkOverrides(known);
   return known.problems;

@@ -86,3 +86,13 @@ export function mountedBoxes(job: Pick<Job, 'events' | 'boxes'>): Set<string> {
 export function lastSwitching(job: Pick<Job, 'events'>, circuitId: string): JobEvent | undefined {
   return eventRecord(job).latest('switched', circuitId)?.event;
 }
+
+/** The last of some entries by the clock; at one instant the later in the file. */
+export function lastByClock<Entry extends { at?: string | undefined }>(
+  entries: readonly Entry[],
+): Entry | undefined {
+  return entries.reduce<Entry | undefined>(
+    (last, entry) => (last === undefined || instantOf(entry) >= instantOf(last) ? entry : last),
+    undefined,
+  );
+}

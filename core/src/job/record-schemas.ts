@@ -1,6 +1,7 @@
 import type { z } from 'zod';
 import type { RecordKind } from './records.js';
 import { CatalogueEnclosure, Connector, Device, Hub, Part, Platform } from './schema/catalogue.js';
+import { Account, Automation, HubOnSite, Pairing, Thing } from './schema/commissioning.js';
 import {
   Circuit,
   ControlPoint,
@@ -9,8 +10,6 @@ import {
   JobEvent,
   jobHeader,
   Load,
-  OpenRecord,
-  Pairing,
   Photo,
   Room,
   Run,
@@ -29,12 +28,12 @@ export const RECORD_SCHEMAS: Record<RecordKind, z.ZodType> = {
   run: Run,
   group: Group,
   controlPoint: ControlPoint,
-  thing: OpenRecord,
+  thing: Thing,
   selection: Selection,
   pairing: Pairing,
-  hubSetup: OpenRecord,
-  account: OpenRecord,
-  automation: OpenRecord,
+  hubSetup: HubOnSite,
+  account: Account,
+  automation: Automation,
   event: JobEvent,
   photo: Photo,
   override: Job.shape.overrides.unwrap().element,

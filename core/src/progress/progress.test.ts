@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import { pairingHindrance, pairingTasks, recordAttempt } from '../commission/pairing.js';
+import { pairingHindrance, pairingTasks, recordAttempt } from '../commission/pairing/tasks.js';
 import { boardRows } from '../findings/board-rows.js';
 import { blockerText } from '../findings/words/progress.js';
 import { putPart, removePart, setParts } from '../job/edit/parts.js';

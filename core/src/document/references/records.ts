@@ -23,10 +23,6 @@ export function checkRecords(known: KnownIds): void {
   checkRuns(known);
   checkGroupsAndPoints(known);
   checkSelections(known);
-  job.pairings.forEach((pairing, index) => {
-    known.mustPlace(pairing, ['pairings', index]);
-    known.must(known.devices, pairing.deviceId, ['pairings', index, 'deviceId'], 'device');
-  });
   job.events.forEach((event, index) => {
     known.must(known.boxes, event.boxId, ['events', index, 'boxId'], 'box');
     known.must(known.circuits, event.circuitId, ['events', index, 'circuitId'], 'circuit');

@@ -35,10 +35,11 @@ export function checkUniqueIds(known: KnownIds): void {
     'automations',
     'events',
     'photos',
+    'opposites',
   ] as const)
     claimAll([part], job[part]);
   job.pairings.forEach((pairing, index) => {
-    claimAll(['pairings', index, 'attempts'], pairing.attempts);
+    for (const part of ['attempts', 'marks'] as const) claimAll(['pairings', index, part], pairing[part]);
   });
   for (const part of ['devices', 'hubs', 'parts', 'connectors', 'enclosures'] as const)
     claimAll(['catalogue', part], job.catalogue[part]);

@@ -40,7 +40,8 @@ const BOX: Readonly<Record<string, Shape>> = {
 
 const SHAPES: Partial<Record<RecordKind, Readonly<Record<string, Shape>>>> = {
   box: BOX,
-  pairing: { attempts: list('id', WHOLE) },
+  pairing: { attempts: list('id', WHOLE), marks: list('id', WHOLE), names: fields() },
+  job: { opposites: list('id', WHOLE) },
   photo: { pins: list('conductorId', WHOLE) },
 };
 

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { EDITIONS, LEGS, PROTECTIONS } from '../../terms/trade.js';
 import { Catalogue } from './catalogue.js';
+import { Account, Automation, HubOnSite, Opposites, Pairing, Thing } from './commissioning.js';
 import {
   ConnectorKind,
   Count,
@@ -16,6 +17,7 @@ import {
   Radio,
   Strategy,
   Text,
+  TimeZone,
 } from './primitives.js';
 import { Arrangement, Box } from './survey.js';
 
@@ -99,29 +101,6 @@ export const ControlPoint = open({
   ),
 });
 
-/** One try at joining a device to its network. Kept for good. */
-export const PairingAttempt = open({
-  id: Id,
-  at: Instant,
-  outcome: z.enum(['joined', 'failed']),
-  reason: Name.optional(),
-  band: Name.optional(),
-  rssi: z.number().optional(),
-  seconds: Measure.optional(),
-});
-
-/** The pairing of one channel of the device at one place. */
-export const Pairing = open({
-  id: Id,
-  boxId: Id,
-  position: z.number().int().min(1),
-  deviceId: Id,
-  channel: z.number().int().min(1),
-  state: z.enum(['waiting', 'joined', 'failed', 'parked']),
-  name: Name.optional(),
-  attempts: z.array(PairingAttempt),
-});
-
 /**
  * What a proof of dead says beside its instant and box; other programs may leave out what its prover knew.
  */
@@ -197,9 +176,6 @@ export const Photo = open({
     .optional(),
 });
 
-/** A record of which nothing is read yet but its id. */
-export const OpenRecord = open({ id: Id.optional() });
-
 export const Brief = open({
   platforms: z.array(open({ name: Name, want: z.enum(['must', 'nice']) })).optional(),
   hubsOwned: z.array(Id).optional(),
@@ -255,7 +231,7 @@ export const jobHeader = {
   site: open({
     latitude: z.number().min(-90).max(90).optional(),
     longitude: z.number().min(-180).max(180).optional(),
-    timeZone: Name.optional(),
+    timeZone: TimeZone.optional(),
     builtYear: z.number().int().optional(),
   }).optional(),
   money: open({ currency: Name, labourPerHour: Price }).optional(),
@@ -265,6 +241,8 @@ export const jobHeader = {
     testBeforeFold: z.boolean().optional(),
     jointOrder: z.array(z.enum(['ground', 'neutral', 'line', 'load'])).optional(),
   }).optional(),
+  /** Lights meant to be lit in turn. */
+  opposites: z.array(Opposites).optional(),
   /** How many of an item of the materials are in the van already, by the item. */
   inHand: z.record(z.string(), Count).optional(),
 };
@@ -278,12 +256,12 @@ export const Job = open({
   runs: z.array(Run).optional(),
   groups: z.array(Group),
   controlPoints: z.array(ControlPoint).optional(),
-  things: z.array(OpenRecord).optional(),
+  things: z.array(Thing).optional(),
   selections: z.array(Selection),
   pairings: z.array(Pairing),
-  hubs: z.array(OpenRecord),
-  accounts: z.array(OpenRecord),
-  automations: z.array(OpenRecord),
+  hubs: z.array(HubOnSite),
+  accounts: z.array(Account),
+  automations: z.array(Automation),
   events: z.array(JobEvent),
   photos: z.array(Photo),
   overrides: z.array(open({ figure: KeyName, value: z.number(), note: Text.optional() })).optional(),
@@ -297,8 +275,6 @@ export type Run = z.infer<typeof Run>;
 export type Group = z.infer<typeof Group>;
 export type ControlPoint = z.infer<typeof ControlPoint>;
 export type Selection = z.infer<typeof Selection>;
-export type Pairing = z.infer<typeof Pairing>;
-export type PairingAttempt = z.infer<typeof PairingAttempt>;
 export type JobEvent = z.infer<typeof JobEvent>;
 export type Photo = z.infer<typeof Photo>;
 export type Job = z.infer<typeof Job>;

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import * as trade from '../../terms/trade.js';
+import { isTimeZone } from '../../units/time-zone.js';
 import { LIMITS } from '../limits.js';
 
 /**
@@ -25,6 +26,14 @@ export const KeyName = Name.refine(
       'when written as part of an address',
   },
 );
+/** A zone of the tz database. */
+export const TimeZone = Name.refine(isTimeZone, {
+  error: 'must be a time zone of the tz database such as Europe/London',
+});
+/** A time on the wall clock, 00:00 to 23:59. */
+export const WallTime = z
+  .string()
+  .regex(/^([01]\d|2[0-3]):[0-5]\d$/, 'must be a time of the day from 00:00 to 23:59');
 /** Lengths in mm, volumes in mL, watts, volts: finite and never negative. */
 export const Measure = z.number().min(0);
 /** Minor units of the job's currency. */

@@ -8,6 +8,7 @@ import {
   type RecordProblem,
   reduce,
   sharedWith,
+  withTargetsFreed,
 } from '@inventario/core';
 import { type Api, ApiError } from '../api.js';
 import { instant, newId } from '../ids.js';
@@ -174,7 +175,8 @@ export class JobSession {
    * @returns what hinders it, when the job as shown does not allow it
    */
   apply(parts: EditPart[], label: string, mergeKey?: string): string | null {
-    const made = this.make(fieldByField(this.shown, parts), label, mergeKey);
+    const whole = withTargetsFreed(this.shown, parts);
+    const made = this.make(fieldByField(this.shown, whole), label, mergeKey);
     return made === null || typeof made === 'string' ? made : null;
   }
 

@@ -82,12 +82,12 @@ describe('pairing', () => {
         .then(({ textContent }) => String(textContent)),
     );
     await waitFor(() => expect(now().pairings[0]?.attempts).toHaveLength(1));
-    expect(now().pairings[0]?.attempts[0]).toMatchObject({ outcome: 'failed', reason: 'wrong-band' });
+    expect(now().pairings[0]?.attempts?.[0]).toMatchObject({ outcome: 'failed', reason: 'wrong-band' });
     expect(await screen.findByText('failed')).toBeInTheDocument();
     await waitFor(() => expect(screen.getByRole('button', { name: 'Try again' })).toBeEnabled());
     press('Try again');
     await waitFor(() =>
-      expect(now().pairings[0]?.attempts.map(({ outcome }) => outcome)).toEqual(['failed', 'joined']),
+      expect(now().pairings[0]?.attempts?.map(({ outcome }) => outcome)).toEqual(['failed', 'joined']),
     );
     expect(now().pairings).toHaveLength(1);
   });

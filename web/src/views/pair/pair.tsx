@@ -103,7 +103,7 @@ function Task({
 }) {
   const { known } = useJob();
   const Icon = task.state === 'joined' ? CircleCheck : task.state === 'failed' ? CircleSlash2 : CircleDashed;
-  const last = task.record?.attempts.at(-1);
+  const last = task.record?.attempts?.at(-1);
   return (
     <li className={classes('rounded-lg border bg-sheet', held ? 'border-2 border-ink' : 'border-rule')}>
       <button
@@ -247,7 +247,7 @@ function Attempt({
           </div>
         )}
       </div>
-      {task.record && <Attempts attempts={task.record.attempts} />}
+      {task.record && <Attempts attempts={task.record.attempts ?? []} />}
     </div>
   );
 }

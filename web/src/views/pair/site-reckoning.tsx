@@ -17,7 +17,7 @@ export function SiteReckoning({ tasks }: { tasks: readonly PairingTask[] }) {
     ),
   ];
   const wifi = tasks.filter((task) => task.device.radio === 'wifi' && task.state !== 'joined').length;
-  const attempts = job.pairings.reduce((sum, pairing) => sum + pairing.attempts.length, 0);
+  const attempts = job.pairings.reduce((sum, pairing) => sum + (pairing.attempts?.length ?? 0), 0);
   return (
     <div className="flex flex-col gap-4">
       <section>

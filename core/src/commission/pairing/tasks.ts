@@ -1,9 +1,9 @@
-import type { EditPart } from '../job/edit/edit.js';
-import { type JobLookup, placeKey, wantsSmart } from '../job/lookup.js';
-import type { Device } from '../job/schema/catalogue.js';
-import type { Pairing, PairingAttempt } from '../job/schema/job.js';
-import type { Box, Position } from '../job/schema/survey.js';
-import { circuitPower } from '../power/power.js';
+import type { EditPart } from '../../job/edit/edit.js';
+import { type JobLookup, placeKey, wantsSmart } from '../../job/lookup.js';
+import type { Device } from '../../job/schema/catalogue.js';
+import type { Pairing, PairingAttempt } from '../../job/schema/commissioning.js';
+import type { Box, Position } from '../../job/schema/survey.js';
+import { circuitPower } from '../../power/power.js';
 
 /** One channel of one device to be paired. */
 export interface PairingTask {
@@ -13,7 +13,7 @@ export interface PairingTask {
   channel: number;
   channelName: string;
   record: Pairing | undefined;
-  state: Pairing['state'];
+  state: NonNullable<Pairing['state']>;
 }
 
 /**
