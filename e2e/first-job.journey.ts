@@ -1,4 +1,5 @@
 import { readFileSync } from 'node:fs';
+import { Pairing } from './driver/pairing.js';
 import { expect, expectAccessible, test } from './driver/test.js';
 
 test('from a new job to a paired device, a board, a file out and in again', async ({
@@ -81,20 +82,16 @@ test('from a new job to a paired device, a board, a file out and in again', asyn
     await page.getByRole('button', { name: 'Record: wired and mounted' }).click();
   });
 
-  await test.step('pair it: the wrong band fails, the second try joins, both are kept', async () => {
+  await test.step('pair it over the house: the wrong band is put right first, every try is kept', async () => {
     await house.switched('4', 'on');
     await house.go('Pair');
+    const pairing = new Pairing(page);
+    await pairing.way('over the house');
     await page.getByRole('radio', { name: '5 GHz', exact: true }).click();
-    await page
-      .getByRole('button', { name: /Hall, front door/ })
-      .last()
-      .click();
-    await page.getByRole('button', { name: 'Try to join' }).click();
-    await expect(page.getByRole('list', { name: 'Attempts' })).toContainText('the device hears 2.4 GHz only');
+    await expect(pairing.next).toHaveText('Put the phone on 2.4 GHz');
     await page.getByRole('radio', { name: '2.4 GHz', exact: true }).click();
-    await page.getByRole('button', { name: 'Try again', exact: true }).click();
-    await expect(page.getByRole('list', { name: 'Attempts' }).getByRole('listitem')).toHaveCount(2);
-    await expect(page.getByRole('list', { name: 'Attempts' })).toContainText('joined after');
+    await pairing.joinOverTheHouse();
+    await expect(page.getByRole('list', { name: 'Its story' })).toContainText('joined after');
     await expectAccessible(page);
   });
 

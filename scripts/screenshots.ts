@@ -17,7 +17,6 @@ const JOB = '/jobs/quillon-point';
 const SHOTS: Shot[] = [
   { name: 'jobs', path: '/' },
   { name: 'board', path: JOB },
-  { name: 'house', path: `${JOB}/house` },
   { name: 'survey', path: `${JOB}/box/kitchen-range` },
   {
     name: 'survey-phone-dark',
@@ -60,7 +59,6 @@ const SHOTS: Shot[] = [
   { name: 'catalogue', path: `${JOB}/catalogue/devices/os-apart` },
   { name: 'panel', path: `${JOB}/panel` },
   { name: 'fit', path: `${JOB}/fit/kitchen-range` },
-  { name: 'figures', path: `${JOB}/figures` },
   {
     name: 'choose',
     path: `${JOB}/box/stair-head/choose/1`,
@@ -68,16 +66,19 @@ const SHOTS: Shot[] = [
   },
   {
     name: 'pair-dark',
-    path: `${JOB}/pair`,
+    path: '/jobs/heron-house/pair?at=kitchen/3',
     dark: true,
-    before: (page) =>
-      page
-        .locator('main')
-        .getByRole('button', { name: /^Gallery landing, rail/ })
-        .click(),
+    before: (page) => page.getByText('Type the password again').first().waitFor(),
+  },
+  { name: 'names', path: '/jobs/heron-house/names' },
+  { name: 'tune', path: '/jobs/heron-house/tune?at=kitchen/1/1' },
+  {
+    name: 'rules',
+    path: '/jobs/heron-house/rules',
+    before: (page) => page.getByLabel('Date').fill('2026-05-15'),
   },
   {
-    // It writes into the demo; the history after it tells of that.
+    // It writes into the demo, so it comes last.
     name: 'stop-phone',
     path: `${JOB}/box/radio-door`,
     phone: true,
@@ -93,11 +94,6 @@ const SHOTS: Shot[] = [
       await page.getByRole('button', { name: '3 is off now' }).last().waitFor();
       await page.getByText('All sent').waitFor({ state: 'attached' });
     },
-  },
-  {
-    name: 'history',
-    path: `${JOB}/history`,
-    before: (page) => page.getByRole('listitem').filter({ hasText: 'device' }).first().waitFor(),
   },
 ];
 

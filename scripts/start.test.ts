@@ -268,6 +268,7 @@ test('Ctrl-C leaves no process behind, and a second start finds the first one’
   const again = await second.said;
   const jobs = (await (await fetch(`${again}/api/jobs`)).json()) as { id: string }[];
   expect(jobs.map((entry) => entry.id).sort()).toEqual([
+    'heron-house',
     'kept',
     'quillon-point',
     'saffron-terrace-3',

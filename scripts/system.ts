@@ -24,6 +24,8 @@ export interface SystemOptions {
 
 export interface RunningSystem {
   url: string;
+  /** Where the stand-in site answers, for what plays the house. */
+  siteUrl: string;
   server: ChildProcess;
   /** Ends the server alone, as a crash or a pulled plug would. */
   killServer(): Promise<void>;
@@ -89,6 +91,7 @@ async function startAll(options: SystemOptions, household: Household): Promise<R
   };
   const running: RunningSystem = {
     url,
+    siteUrl: `http://127.0.0.1:${options.sitePort}`,
     server: site,
     startServer,
     killServer: () => ended(running.server, 'SIGKILL'),

@@ -79,14 +79,34 @@ export {
   EditsRequest,
   HistoryEntry,
   JobSummary,
+} from './job/requests.js';
+export {
+  ChannelState,
+  CommandRequest,
+  DeedRequest,
+  FindRequest,
+  FindResult,
   JoinRequest,
   JoinState,
+  LookRequest,
+  LookResult,
+  SayRequest,
+  SayResult,
   SiteState,
-} from './job/requests.js';
+  UpdateRequest,
+  UpdateResult,
+} from './job/site-requests.js';
 export { sameJson, sharedWith } from './job/same.js';
 export { issueWords, schemaProblems } from './job/schema-problems.js';
 export { Catalogue, Channel, Device, MultiLocation, Terminal } from './job/schema/catalogue.js';
-export { Automation, Pairing, PairingAttempt } from './job/schema/commissioning.js';
+export {
+  Automation,
+  Pairing,
+  PairingAttempt,
+  PairingMark,
+  Target,
+  Thing,
+} from './job/schema/commissioning.js';
 export {
   Circuit,
   ControlPoint,
@@ -307,15 +327,47 @@ export { materialsOf } from './materials/materials.js';
 export { type MaterialLine, type Materials, SHELVES } from './materials/vocabulary.js';
 
 // commission
-export { namesOf } from './commission/names/names.js';
-export { dateText, dayNumber, instantText, wallText } from './commission/schedule/calendar.js';
-export { scheduleLacks, scheduleOf } from './commission/schedule/schedule.js';
+export { radioChannels, targetId } from './job/targets.js';
+export { type Advice, nextAction } from './commission/pairing/advice.js';
+export type { Evidence } from './commission/pairing/belief.js';
 export {
-  pairingHindrance,
-  type PairingTask,
-  pairingTasks,
-  recordAttempt,
-} from './commission/pairing/tasks.js';
+  type Cause,
+  CAUSES,
+  type Look,
+  LOOKS,
+  type Remedy as JoiningRemedy,
+  SEEN,
+  type Seen,
+  type Way,
+} from './commission/pairing/causes.js';
+export { causesOf } from './commission/pairing/chances.js';
+export { expectedWatts, judgeWatts, type WattsVerdict } from './commission/live-watts.js';
+export { type RemoteTask, remoteTasks } from './commission/remotes.js';
+export { namesOf, namesWith } from './commission/names/names.js';
+export { dateText, dayNumber, instantText, wallText } from './commission/schedule/calendar.js';
+export { calendarFile } from './commission/schedule/calendar-file.js';
+export { offOnLeaving } from './commission/schedule/off-on-leaving.js';
+export { scheduleLacks, scheduleOf } from './commission/schedule/schedule.js';
+export type { Firing, Schedule, ScheduleFinding } from './commission/schedule/vocabulary.js';
+export { type SettingTask, settingTasks } from './commission/settings.js';
+export { trimSearch, type TrimSearch } from './commission/trim.js';
+export { type AccountTask, accountTasks, type HubTask, hubTasks } from './commission/hubs.js';
+export { isCause, isSeen } from './commission/pairing/evidence.js';
+export { type PairingSurroundings, wayOf } from './commission/pairing/known.js';
+export { type Light, lightSeconds, pairingManner } from './commission/pairing/manner.js';
+export { pairingNext, type PairingNext } from './commission/pairing/pairing-next.js';
+export { type Addition, additionParts, namingParts } from './commission/pairing/record.js';
+export {
+  type ChannelStands,
+  type ControlPath,
+  type DeviceStands,
+  deviceStands,
+  isJoined,
+  PAIRING_STEPS,
+  type PairingStep,
+} from './commission/pairing/stands.js';
+export { type ChannelTask, type DeviceTask, deviceTasks, tasksByRoom } from './commission/pairing/tasks.js';
+export { nextToPair, routerDark } from './commission/walk.js';
 
 // findings
 export { boardRows } from './findings/board-rows.js';
@@ -333,8 +385,21 @@ export { conflictWords, nextTestWhy, noteWords, reasonWords } from './findings/w
 export { clashText } from './findings/words/labels.js';
 export { SHELF_WORDS } from './findings/words/materials.js';
 export { nameFindingText } from './findings/words/names.js';
+export { ruleWords } from './findings/words/rules.js';
+export { targetWords } from './findings/words/targets.js';
 export { scheduleFindingText } from './findings/words/schedule.js';
-export { FAILURE_TEXT } from './findings/words/pairing.js';
+export {
+  adviceWhy,
+  CAUSE_WORDS,
+  failureText,
+  LOOK_WORDS,
+  lightWords,
+  PAIRING_STEP_WORDS,
+  PATH_WORDS,
+  REMEDY_WORDS,
+  SEEN_WORDS,
+  wattsText,
+} from './findings/words/pairing.js';
 export {
   ADVICE_WORDS,
   OUTAGE_WORDS,

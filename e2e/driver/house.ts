@@ -57,8 +57,11 @@ export class House {
     await expect(this.page.getByText('All sent')).toBeAttached();
   }
 
-  async go(view: 'Board' | 'House' | 'Panel' | 'Pair'): Promise<void> {
-    await this.page.getByRole('navigation', { name: 'Phases' }).getByRole('link', { name: view }).click();
+  async go(view: 'Board' | 'House' | 'Panel' | 'Pair' | 'Names' | 'Rules'): Promise<void> {
+    await this.page
+      .getByRole('navigation', { name: 'Phases' })
+      .getByRole('link', { name: view, exact: true })
+      .click();
   }
 
   /** Records a switching on the power bar. */

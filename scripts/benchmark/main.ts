@@ -3,6 +3,7 @@
 // [devices] [wirings] [changed]`.
 import { modelRuns } from '../together/runs.js';
 import { told } from '../together/told.js';
+import { commissioning, seededSites } from './commissioning.js';
 import { closedLoops, homePlan, houseEngines, identification, wirings, wiringsProved } from './engines.js';
 import { keystrokes } from './keystrokes.js';
 import { testsUsed } from './tests-used.js';
@@ -13,6 +14,7 @@ const rows = [
   await homePlan(),
   ...(await identification()),
   ...(await wirings()),
+  ...(await commissioning()),
   ...(await wholeJob()),
   ...(await keystrokes()),
 ];
@@ -27,6 +29,7 @@ for (const row of rows)
 console.log(testsUsed(Number(process.argv[3] ?? 500)));
 console.log(closedLoops(Number(process.argv[4] ?? 200)));
 // Five thousand plans on true copper, and every single change to those of the first thousand.
+console.log(seededSites(Number(process.argv[8] ?? 2000)));
 console.log(wiringsProved(Number(process.argv[6] ?? 5000), Number(process.argv[7] ?? 1000)));
 // Three devices on two servers, with everything breaking now and then.
 console.log(

@@ -19,10 +19,10 @@ const CORE_LAYERS: readonly string[] = [
   'homeplan',
   'brief',
   'advice',
+  'commission',
   'progress',
   'bench',
   'materials',
-  'commission',
   'findings',
 ];
 

@@ -1,1 +1,2 @@
 export { buildSite } from './app.js';
+export { type Broker, startBroker } from './broker.js';

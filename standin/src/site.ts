@@ -1,56 +1,115 @@
-import type { JoinRequest, JoinState, SiteState } from '@inventario/core';
+import type {
+  Cause,
+  ChannelState,
+  CommandRequest,
+  FindRequest,
+  FindResult,
+  JoiningRemedy,
+  JoinRequest,
+  JoinState,
+  Look,
+  SayResult,
+  SiteState,
+  UpdateResult,
+} from '@inventario/core';
+import { wordsFor } from './assistants.js';
+import { type Hand, MadeUpDevice } from './device.js';
+import { reach } from './reach.js';
+import { Scenario } from './scenario.js';
 
 /** What happens at one try, and how long each step takes (ms). A failing step ends the try after its time. */
 interface Step {
   step: JoinState['step'];
   takes: number;
-  fails?: string;
 }
 
 interface Join {
   id: string;
-  request: JoinRequest;
+  device: MadeUpDevice;
   startedAt: number;
   steps: Step[];
-  counted: boolean;
+  outcome: ReturnType<MadeUpDevice['truth']['attempt']>;
+  settled: boolean;
 }
 
-/** Below this the radio does not get through; down to it a join takes longer. dBm. */
+/** Below this the radio does not get through. dBm. */
 const WEAKEST = -80;
+/** Down to this a join takes no longer than it has to. */
 const WEAK = -70;
+/** Looks that a router or hub answers; the rest is for eyes. */
+const ANSWERED: ReadonlySet<Look> = new Set([
+  'listed',
+  'hub-there',
+  'hub-open',
+  'signal',
+  'hub-count',
+  'router-count',
+]);
 
 /**
- * A made-up site: one router with its clients and the devices behind the plates. It keeps its state in memory
- * and plays joins in real time. Time comes in as a parameter so that a test can move it.
+ * A made-up house: one router with its clients, the hubs, the devices behind the plates, the assistants. It
+ * keeps its state in memory and plays in real time. Time comes in as a parameter so that a test can move it.
  */
 export class Site {
   private readonly joins = new Map<string, Join>();
-  private readonly clients = new Set<string>();
+  private readonly devices = new Map<string, MadeUpDevice>();
+  private readonly listeners = new Set<(event: SiteEvent) => void>();
+  /** Places to which the signal was brought: a repeater stands between. */
+  private readonly brought = new Set<string>();
   private serial = 0;
+  scenario: Scenario;
 
   constructor(
-    private readonly options: { clientLimit: number; otherClients: number; hubs: boolean; speed: number },
+    scenario: Partial<Scenario>,
     private readonly now: () => number,
-  ) {}
+  ) {
+    this.scenario = Scenario.parse(scenario);
+  }
+
+  /** Everything begins anew under another scenario. */
+  restart(scenario: Scenario): void {
+    this.scenario = scenario;
+    this.devices.clear();
+    this.brought.clear();
+    this.joins.clear();
+  }
+
+  /** @returns what ends it */
+  listen(listener: (event: SiteEvent) => void): () => void {
+    this.listeners.add(listener);
+    return () => this.listeners.delete(listener);
+  }
 
   state(): SiteState {
     this.settle();
+    const { router } = this.scenario;
     return {
-      clients: this.options.otherClients + this.clients.size,
-      clientLimit: this.options.clientLimit,
-      bands: ['2.4', '5'],
+      name: router.name,
+      clients: router.otherClients + this.overRouter(),
+      clientLimit: router.clientLimit,
+      bands: router.bands,
+      hubs: Object.entries(this.scenario.hubs).map(([hubId, hub]) => ({
+        hubId,
+        online: hub.online,
+        joining: hub.joining,
+        devices: hub.devices + this.onHub(hubId),
+        deviceLimit: hub.deviceLimit,
+      })),
     };
   }
 
   start(request: JoinRequest): JoinState {
     this.settle();
     this.serial += 1;
+    const device = this.deviceFor(request);
+    const outcome = device.truth.attempt(this.inTheWay(request));
     const join: Join = {
       id: `join-${this.serial}`,
-      request,
+      device,
       startedAt: this.now(),
-      steps: this.stepsFor(request),
-      counted: false,
+      steps: stepsTo(outcome.seen, this.signalAt(request) < WEAK ? 2 : 1),
+      outcome,
+      settled: false,
     };
     this.joins.set(join.id, join);
     // A long-running site does not remember every try for ever.
@@ -64,34 +123,182 @@ export class Site {
     return join && this.progressOf(join);
   }
 
-  private stepsFor(request: JoinRequest): Step[] {
-    const wifi = request.radio === 'wifi';
-    const slow = request.rssi < WEAK ? 2 : 1;
-    const steps: Step[] = [
-      { step: 'searching', takes: 900 * slow, ...(request.powered ? {} : { fails: 'not-in-pairing-mode' }) },
-      {
-        step: 'found',
-        takes: 700,
-        ...(wifi && !request.deviceBands.includes(request.phoneBand) ? { fails: 'wrong-band' } : {}),
-      },
-      { step: 'keys', takes: 900 * slow, ...(request.rssi < WEAKEST ? { fails: 'weak-signal' } : {}) },
-      { step: 'address', takes: 600, ...this.refusal(request, wifi) },
-    ];
-    const last = steps.findIndex((step) => step.fails !== undefined);
-    return last < 0 ? steps : steps.slice(0, last + 1);
+  /** What the installer did at a place: a made-up hand does it. */
+  deed(place: string, deed: string): 'done' | 'cannot' {
+    const device = this.devices.get(place);
+    const hub = this.scenario.hubs[device?.request.hubId ?? ''];
+    if (device && deed === 'power-on') device.cutOut = false;
+    if (hub && deed === 'open-hub') hub.joining = true;
+    if (hub && deed === 'set-up-hub') hub.online = true;
+    if (hub && deed === 'free-hub') hub.devices = Math.max(0, hub.devices - 5);
+    if (deed === 'free-router')
+      this.scenario.router.otherClients -= Math.min(4, this.scenario.router.otherClients);
+    const came = device?.truth.deed(deed as JoiningRemedy) ?? 'done';
+    if (came === 'done' && deed === 'bring-closer') this.brought.add(place);
+    return came;
   }
 
-  private refusal(request: JoinRequest, wifi: boolean): { fails?: string } {
-    if (request.needsHub && !this.options.hubs) return { fails: 'no-hub' };
-    const known = this.clients.has(`${request.deviceId}@${request.place}`);
-    return wifi && !known && this.options.otherClients + this.clients.size >= this.options.clientLimit
-      ? { fails: 'router-full' }
-      : {};
+  /** What the router or hub says to a look; null for what only eyes can see. */
+  look(place: string, look: string): boolean | null {
+    const device = this.devices.get(place);
+    if (!device || !ANSWERED.has(look as Look)) return null;
+    return device.truth.look(look as Look, this.inTheWay(device.request));
+  }
+
+  /** A hand at the device: its button, its cut-out, set back to new. */
+  hand(place: string, does: Hand): { light: string } | undefined {
+    const device = this.devices.get(place);
+    if (!device) return undefined;
+    device.hand(does);
+    return { light: device.light };
+  }
+
+  /** A setting of a channel, as the app sends it. */
+  set(place: string, channel: number, name: string, value: string | number): { name: string } | undefined {
+    const settings = this.joinedDevice(place)?.channel(channel)?.settings;
+    settings?.set(name, value);
+    return settings && { name };
+  }
+
+  update(place: string): UpdateResult | undefined {
+    const device = this.joinedDevice(place);
+    if (!device) return undefined;
+    if (device.stuckUpdates > 0) {
+      device.stuckUpdates -= 1;
+      return { outcome: 'stuck', version: device.version };
+    }
+    device.version = '1.1';
+    return { outcome: 'done', version: device.version };
+  }
+
+  find({ place, channel: id, platform, name, room }: FindRequest): FindResult {
+    const device = this.joinedDevice(place);
+    const channel = device?.channel(id);
+    if (!device || !channel) return { routes: [], room: null };
+    channel.named.set(platform, { name, room });
+    const route = device.request.hubId === null ? 'maker' : 'hub';
+    const twice = this.scenario.foundTwice.includes(`${place}/${id}`);
+    return { routes: twice ? ['direct', route] : [route], room };
+  }
+
+  /** An assistant hears words: whatever has the name does as it is told. */
+  say(platform: string, words: string): SayResult {
+    const answers: SayResult['answers'] = [];
+    for (const device of this.devices.values())
+      for (const channel of device.channels) {
+        const name = channel.named.get(platform)?.name;
+        const told = name === undefined ? null : wordsFor(words, name);
+        if (told === null || !device.joined) continue;
+        this.command({ place: device.place, channel: channel.id, on: told, from: 'app' });
+        answers.push({ place: device.place, channel: channel.id });
+      }
+    return { answers, ms: 300 + ((words.length * 37) % 900) };
+  }
+
+  command({ place, channel: id, on, level, from }: CommandRequest): ChannelState | undefined {
+    const device = this.devices.get(place);
+    const channel = device?.channel(id);
+    if (!device || !channel || (from === 'app' && !device.joined)) return undefined;
+    channel.on = on;
+    if (level !== undefined && channel.dims) channel.level = level;
+    const state = device.state(channel, this.instant());
+    if (device.joined) this.tell({ kind: 'state', state });
+    return state;
+  }
+
+  /** What every joined channel tells of itself. */
+  states(): ChannelState[] {
+    this.settle();
+    return [...this.devices.values()]
+      .filter(({ joined }) => joined)
+      .flatMap((device) => device.channels.map((channel) => device.state(channel, this.instant())));
+  }
+
+  /** For the site's own page: what hides behind the plates. */
+  behindThePlates() {
+    this.settle();
+    return [...this.devices.values()].map((device) => ({
+      place: device.place,
+      deviceId: device.request.deviceId,
+      joined: device.joined,
+      light: device.light,
+      cutOut: device.cutOut,
+      version: device.version,
+      causes: device.truth.causes(),
+      channels: device.channels.map(({ id, on, level, settings }) => ({
+        id,
+        on,
+        level,
+        settings: Object.fromEntries(settings),
+      })),
+    }));
+  }
+
+  /** By where it stands, as far as the scenario says; else as it was read there. dBm. */
+  private signalAt({ place, rssi }: JoinRequest): number {
+    const { router, places } = this.scenario;
+    const at = places[place];
+    const repeated = this.brought.has(place);
+    if (router.spot && at) return reach(router.spot, at, repeated);
+    return repeated ? WEAK : (rssi ?? WEAK);
+  }
+
+  private deviceFor(request: JoinRequest): MadeUpDevice {
+    const known = this.devices.get(request.place);
+    // Another model at the same place is another device.
+    if (known && known.request.deviceId === request.deviceId) {
+      Object.assign(known.request, request);
+      return known;
+    }
+    // Every radio has its hub in this house; what the scenario does not say of it is as usual.
+    if (request.hubId !== null) this.scenario.hubs[request.hubId] ??= { ...FRESH_HUB };
+    const device = new MadeUpDevice(structuredClone(request), this.scenario);
+    this.devices.set(request.place, device);
+    return device;
+  }
+
+  private joinedDevice(place: string): MadeUpDevice | undefined {
+    this.settle();
+    const device = this.devices.get(place);
+    return device?.joined ? device : undefined;
+  }
+
+  /** What stands in the way besides what hides in the device: of the circuit, the phone, router and hub. */
+  private inTheWay(request: JoinRequest): Cause[] {
+    const { router, hubs } = this.scenario;
+    const device = this.devices.get(request.place);
+    const hub = request.hubId === null ? undefined : (hubs[request.hubId] ?? FRESH_HUB);
+    const isNew = !device?.joined;
+    const checks: [Cause, boolean][] = [
+      ['no-power', !request.powered || device?.cutOut === true],
+      ['hub-missing', hub?.online === false],
+      ['hub-closed', hub?.joining === false],
+      [
+        'wrong-band',
+        !hub &&
+          request.radio === 'wifi' &&
+          request.deviceBands.length > 0 &&
+          !request.deviceBands.includes(request.phoneBand),
+      ],
+      ['weak-signal', this.signalAt(request) < WEAKEST],
+      [
+        'hub-full',
+        hub !== undefined && isNew && hub.devices + this.onHub(request.hubId ?? '') >= hub.deviceLimit,
+      ],
+      [
+        'router-full',
+        !hub &&
+          request.radio === 'wifi' &&
+          isNew &&
+          router.otherClients + this.overRouter() >= router.clientLimit,
+      ],
+    ];
+    return checks.filter(([, stands]) => stands).map(([cause]) => cause);
   }
 
   private progressOf(join: Join): JoinState {
     const total = join.steps.reduce((sum, step) => sum + step.takes, 0);
-    const elapsed = (this.now() - join.startedAt) * this.options.speed;
+    const elapsed = (this.now() - join.startedAt) * this.scenario.speed;
     const common = { id: join.id, seconds: Math.round(Math.min(elapsed, total) / 100) / 10 };
     let passed = 0;
     for (const step of join.steps) {
@@ -103,20 +310,70 @@ export class Site {
           progress: Math.min(1, elapsed / total),
           step: step.step,
           reason: null,
+          listed: null,
         };
     }
-    const last = join.steps.at(-1);
-    return last?.fails
-      ? { ...common, state: 'failed', progress: 1, step: last.step, reason: last.fails }
-      : { ...common, state: 'joined', progress: 1, step: 'done', reason: null };
+    const { seen, listed } = join.outcome;
+    return seen === 'joined'
+      ? { ...common, state: 'joined', progress: 1, step: 'done', reason: null, listed }
+      : {
+          ...common,
+          state: 'failed',
+          progress: 1,
+          step: join.steps.at(-1)?.step ?? 'searching',
+          reason: seen,
+          listed,
+        };
   }
 
-  /** A device that has joined becomes the router's client. */
+  /** A device that has joined becomes a client, and tells of its channels. */
   private settle(): void {
     for (const join of this.joins.values()) {
-      if (join.counted || this.progressOf(join).state !== 'joined') continue;
-      join.counted = true;
-      if (join.request.radio === 'wifi') this.clients.add(`${join.request.deviceId}@${join.request.place}`);
+      if (join.settled || this.progressOf(join).state === 'running') continue;
+      join.settled = true;
+      if (join.outcome.seen !== 'joined') continue;
+      join.device.joined = true;
+      for (const channel of join.device.channels)
+        this.tell({ kind: 'state', state: join.device.state(channel, this.instant()) });
     }
   }
+
+  private overRouter(): number {
+    return [...this.devices.values()].filter(
+      ({ joined, request }) => joined && request.radio === 'wifi' && request.hubId === null,
+    ).length;
+  }
+
+  private onHub(hubId: string): number {
+    return [...this.devices.values()].filter(({ joined, request }) => joined && request.hubId === hubId)
+      .length;
+  }
+
+  private tell(event: SiteEvent): void {
+    for (const listener of this.listeners) listener(event);
+  }
+
+  private instant(): string {
+    return new Date(this.now()).toISOString();
+  }
+}
+
+/** What the site tells without being asked. */
+export interface SiteEvent {
+  kind: 'state';
+  state: ChannelState;
+}
+
+const FRESH_HUB = { online: true, joining: true, deviceLimit: 50, devices: 0 };
+
+/** How far a try goes before the app says what it came to. */
+function stepsTo(seen: JoinState['reason'], slow: number): Step[] {
+  const steps: Step[] = [
+    { step: 'searching', takes: 900 * slow },
+    { step: 'found', takes: 700 },
+    { step: 'keys', takes: 900 * slow },
+    { step: 'address', takes: 600 },
+  ];
+  const last = { 'not-found': 0, owned: 1, refused: 2, full: 3, 'no-network': 3 }[seen ?? ''] ?? 3;
+  return steps.slice(0, last + 1);
 }

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { EDITIONS } from '../terms/trade.js';
 import { Brief, Circuit, ControlPoint, Load, Room } from './schema/job.js';
-import { Name, PracticeId, Price, Text } from './schema/primitives.js';
+import { Name, PracticeId, Price, Text, TimeZone } from './schema/primitives.js';
 
 /*
  * Records as a person enters them: the shapes of the file, and what nobody leaves out on purpose. A file of
@@ -37,6 +37,14 @@ export const JobEntry = z.object({
   client: z.looseObject({ name: Name.optional(), contact: Name.optional() }).optional(),
   address: Text.optional(),
   notes: Text.optional(),
+  /** Where on earth and in which zone it stands: the sun and the clock of its rules. */
+  site: z
+    .looseObject({
+      latitude: z.number().min(-90).max(90).optional(),
+      longitude: z.number().min(-180).max(180).optional(),
+      timeZone: TimeZone.optional(),
+    })
+    .optional(),
 });
 
 export type JobEntry = z.infer<typeof JobEntry>;

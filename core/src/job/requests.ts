@@ -1,7 +1,6 @@
 import { z } from 'zod';
 import { Edit, EditPart } from './edit/edit.js';
 import { LIST_KINDS, type RecordKind } from './records.js';
-import { Id, Measure, Radio } from './schema/primitives.js';
 
 /** Up to 50 edits of one device, in the order they were made. */
 export const EditsRequest = z.object({ edits: z.array(Edit).min(1).max(50) });
@@ -65,41 +64,9 @@ export const JobSummary = z.object({
   blocker: z.string().nullable(),
 });
 
-/** What the site is told of a device that tries to join. `rssi` is the signal at its box, in dBm. */
-export const JoinRequest = z.object({
-  deviceId: Id,
-  place: z.string().max(200),
-  radio: Radio,
-  /** Bands the device hears, and the band the phone is on. */
-  deviceBands: z.array(z.string().max(10)).max(5),
-  phoneBand: z.enum(['2.4', '5']),
-  rssi: z.number().min(-120).max(0),
-  needsHub: z.boolean(),
-  powered: z.boolean(),
-});
-
-export const JoinState = z.object({
-  id: z.string(),
-  state: z.enum(['running', 'joined', 'failed']),
-  /** 0 to 1. */
-  progress: Measure.max(1),
-  step: z.enum(['searching', 'found', 'keys', 'address', 'done']),
-  reason: z.string().nullable(),
-  seconds: Measure,
-});
-
-export const SiteState = z.object({
-  clients: z.number().int(),
-  clientLimit: z.number().int(),
-  bands: z.array(z.string()),
-});
-
 export type EditsRequest = z.infer<typeof EditsRequest>;
 export type EditAnswer = z.infer<typeof EditAnswer>;
 export type EditsAnswer = z.infer<typeof EditsAnswer>;
 export type HistoryEntry = z.infer<typeof HistoryEntry>;
 export type Change = z.infer<typeof Change>;
 export type JobSummary = z.infer<typeof JobSummary>;
-export type JoinRequest = z.infer<typeof JoinRequest>;
-export type JoinState = z.infer<typeof JoinState>;
-export type SiteState = z.infer<typeof SiteState>;

@@ -22,8 +22,8 @@ export const channelId = (boxId: string, position: number, channel: number) =>
  * Every channel of every chosen device, in the file's order of boxes and positions and the device's of
  * channels.
  */
-export function chosenChannels(known: JobLookup): ChosenChannel[] {
-  return known.job.boxes.flatMap((box) =>
+export function chosenChannels(known: JobLookup, boxes: readonly Box[] = known.job.boxes): ChosenChannel[] {
+  return boxes.flatMap((box) =>
     box.positions.flatMap((position) => {
       const deviceId = known.selections.get(placeKey(box.id, position.index))?.deviceId;
       const device = known.devices.get(deviceId ?? '');
@@ -40,8 +40,8 @@ export function chosenChannels(known: JobLookup): ChosenChannel[] {
 }
 
 /** Those that one can speak to: the channels of devices with a radio. */
-export const radioChannels = (known: JobLookup): ChosenChannel[] =>
-  chosenChannels(known).filter(({ device }) => device.radio !== 'none');
+export const radioChannels = (known: JobLookup, boxes?: readonly Box[]): ChosenChannel[] =>
+  chosenChannels(known, boxes).filter(({ device }) => device.radio !== 'none');
 
 /** What of a target is not in the job: the field that names it, or null where all is there. */
 export type Dangling = 'boxId' | 'position' | 'channel' | 'thingId' | 'roomId';

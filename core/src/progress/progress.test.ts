@@ -1,5 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
-import { pairingHindrance, pairingTasks, recordAttempt } from '../commission/pairing/tasks.js';
+import { additionParts } from '../commission/pairing/record.js';
+import { deviceTasks } from '../commission/pairing/tasks.js';
 import { boardRows } from '../findings/board-rows.js';
 import { blockerText } from '../findings/words/progress.js';
 import { putPart, removePart, setParts } from '../job/edit/parts.js';
@@ -55,15 +56,16 @@ describe('a box goes through its stages', () => {
     expect(nextOf(job)).toBe('wired');
     job = event(job, 'e1', { kind: 'mounted', boxId: 'pantry', at: '2026-05-04T10:00:00Z' });
     expect(nextOf(job)).toBe('paired');
-    for (const task of pairingTasks(job.boxes, lookup(job)))
-      job = apply(
-        job,
-        recordAttempt(
-          task,
-          { id: `a${task.channel}`, at: '2026-05-04T10:05:00Z', outcome: 'joined' },
-          () => `p${task.channel}`,
-        ),
-      );
+    for (const { channels } of deviceTasks(lookup(job)))
+      for (const at of channels)
+        job = apply(
+          job,
+          additionParts(
+            at,
+            { attempts: [{ id: `a${at.channel.id}`, at: '2026-05-04T10:05:00Z', outcome: 'joined' }] },
+            () => `p${at.channel.id}`,
+          ),
+        );
     expect(nextOf(job)).toBeNull();
     job = event(job, 'e2', { kind: 'correction', of: 'e1' });
     expect(mountedBoxes(job)).toEqual(new Set());
@@ -130,20 +132,13 @@ describe('pairing', () => {
       }),
     ]);
     const attempt = (outcome: 'joined' | 'failed', id: string) => {
-      const [task] = pairingTasks(job.boxes, lookup(job));
-      if (task)
+      const [at] = deviceTasks(lookup(job)).flatMap(({ channels }) => channels);
+      const reason = outcome === 'failed' ? { reason: 'weak-signal' } : {};
+      const attempts = [{ id, at: '2026-05-04T09:00:00Z', outcome, ...reason }];
+      if (at)
         job = apply(
           job,
-          recordAttempt(
-            task,
-            {
-              id,
-              at: '2026-05-04T09:00:00Z',
-              outcome,
-              ...(outcome === 'failed' ? { reason: 'weak-signal' } : {}),
-            },
-            () => 'p1',
-          ),
+          additionParts(at, { attempts }, () => 'p1'),
         );
     };
     attempt('failed', 'a1');
@@ -154,15 +149,8 @@ describe('pairing', () => {
     ]);
   });
 
-  test('is hindered while its circuit is off or unknown; bars stand for a signal', () => {
+  test('bars stand for a signal', () => {
     const job = exampleJob('pantry');
-    const circuitId = box(job).circuitIds[0];
-    const hindrance = (events: Job['events']) => pairingHindrance(box(job), lookup({ ...job, events }));
-    expect(hindrance([])).toBe('circuit-unknown');
-    expect(hindrance([{ kind: 'switched', circuitId, state: 'off', at: '2026-05-04T09:00:00Z' }])).toBe(
-      'circuit-off',
-    );
-    expect(hindrance([{ kind: 'switched', circuitId, state: 'on', at: '2026-05-04T09:00:00Z' }])).toBeNull();
     expect(signalAt({ ...box(job), signal: { bars: 2 } })).toEqual({ bars: 2, rssi: -72, lost: 0 });
     expect(signalAt({ ...box(job), signal: undefined })).toBeNull();
   });

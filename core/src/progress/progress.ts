@@ -1,3 +1,5 @@
+import { deviceStands } from '../commission/pairing/stands.js';
+import { tasksOfBox } from '../commission/pairing/tasks.js';
 import { holdsDevice, unreadFigures } from '../enclosure/as-found.js';
 import { assessBox } from '../enclosure/assess.js';
 import { untoldCores } from '../job/conductors.js';
@@ -165,18 +167,14 @@ function pairBlockers(box: Box, known: JobLookup): Blocker[] {
     const selection = known.selections.get(placeKey(box.id, position.index));
     const device = selection?.deviceId ? known.devices.get(selection.deviceId) : undefined;
     if (!wantsSmart(position) || (device && device.radio === 'none')) continue;
-    if (!device) {
-      // A mechanical device chosen to stay has nothing to pair.
-      if (!selection) waiting += 1;
-      continue;
-    }
-    const channels = Math.max(1, device.channels.length);
-    const records = known.job.pairings.filter(
-      (pairing) =>
-        pairing.boxId === box.id && pairing.position === position.index && pairing.deviceId === device.id,
-    );
-    waiting += channels - records.filter((pairing) => pairing.state === 'joined').length;
-    failed += records.filter((pairing) => pairing.state === 'failed').length;
+    // A mechanical device chosen to stay has nothing to pair.
+    if (!device && !selection) waiting += 1;
+  }
+  for (const task of tasksOfBox(box, known)) {
+    const { joinedAt, failing, parked } = deviceStands(task, known);
+    if (joinedAt !== null || !wantsSmart(task.position)) continue;
+    waiting += task.channels.length;
+    if (failing || parked) failed += task.channels.length;
   }
   return [
     ...when(failed > 0, 'paired', 'pairing-failed', failed),

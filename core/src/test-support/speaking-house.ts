@@ -93,7 +93,6 @@ export function withRules(job: Job, random: Random, count: number): Job {
     ...(random.chance(0.3)
       ? { if: random.chance(0.6) ? { from: time(), to: time() } : { dark: true as const } }
       : {}),
-    // biome-ignore lint/suspicious/noThenProperty: the word of the open format
     then: Array.from({ length: random.int(1, 3) }, () => ({
       target: random.pick(any),
       ...random.pick([

@@ -28,7 +28,14 @@ const fennimore = family({
     { shows: 'steady', means: 'joined' },
   ],
   reset: 'Flick on and off ten times',
-  pairing: { steps: ['Flick on and off five times', 'The lamp of the module blinks', 'Join on 2.4 GHz'] },
+  pairing: {
+    steps: ['Flick on and off five times', 'The lamp of the module blinks', 'Join on 2.4 GHz'],
+    asOf: '2025-12',
+    press: 'Flick on and off five times',
+    light: { colours: ['red'], rhythm: 'twice' },
+    joinedLight: { colours: ['red'], rhythm: 'steady' },
+    minutes: 3,
+  },
 });
 
 /** Live and neutral loop on from module to module. */

@@ -48,6 +48,15 @@ const halvorn = family({
   audible: true,
   pairing: {
     steps: ['Put the hub in joining mode', 'Tap up three times', 'The light turns from blinking to steady'],
+    asOf: '2025-11',
+    press: 'Tap up three times',
+    light: { colours: ['white'], rhythm: 'quick' },
+    joinedLight: { colours: ['white'], rhythm: 'steady' },
+    minutes: 2,
+    alternate: {
+      press: 'Tap up five times: it joins without the key',
+      light: { colours: ['white'], rhythm: 'twice' },
+    },
   },
   includes: [
     { partId: 'pack-screws', count: 2 },

@@ -48,6 +48,11 @@ const oskra = family({
       'Press the lower left corner of the device',
       'It clicks when it is in',
     ],
+    asOf: '2026-01',
+    press: 'The lower left corner, once',
+    light: { colours: ['purple'], rhythm: 'quick' },
+    joinedLight: { colours: ['purple'], rhythm: 'steady' },
+    minutes: 1,
   },
   includes: [
     { partId: 'pack-screws', count: 2 },

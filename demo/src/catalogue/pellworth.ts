@@ -53,6 +53,15 @@ const pellworth = family({
       'Hold the lower half for 6 seconds if it does not',
       'Join on 2.4 GHz',
     ],
+    asOf: '2026-02',
+    press: 'Nothing when new; else hold the lower half for 6 seconds',
+    light: { colours: ['amber', 'green'], rhythm: 'slow' },
+    joinedLight: { colours: ['green'], rhythm: 'steady' },
+    minutes: 3,
+    alternate: {
+      press: 'Hold the lower half for 12 seconds, then join its own network from the phone',
+      light: { colours: ['amber'], rhythm: 'quick' },
+    },
   },
   includes: [
     { partId: 'pack-screws', count: 2 },

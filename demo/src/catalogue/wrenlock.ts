@@ -46,6 +46,11 @@ const wrenlock = family({
       'Press the button of the hub',
       'Wait for one long blink',
     ],
+    asOf: '2026-03',
+    press: 'Hold the top button until the light turns blue',
+    light: { colours: ['blue'], rhythm: 'quick' },
+    joinedLight: { colours: ['blue'], rhythm: 'breathing' },
+    minutes: 2,
   },
   includes: [
     { partId: 'pack-screws', count: 2 },

@@ -21,7 +21,14 @@ const zinnet = family({
   indicator: 'dimmable',
   onLevel: 'last',
   audible: false,
-  pairing: { steps: ['Touch and hold until the ring turns', 'Join on 2.4 GHz'] },
+  pairing: {
+    steps: ['Touch and hold until the ring turns', 'Join on 2.4 GHz'],
+    asOf: '2026-02',
+    press: 'Touch and hold for 5 seconds',
+    light: { colours: ['blue', 'white'], rhythm: 'slow' },
+    joinedLight: { colours: ['white'], rhythm: 'steady' },
+    minutes: 3,
+  },
   includes: [{ partId: 'pack-screws', count: 2 }],
 });
 

@@ -3,6 +3,7 @@ import swaggerUi from '@fastify/swagger-ui';
 import {
   Catalogue,
   Change,
+  ChannelState,
   Edit,
   EditAnswer,
   EditPart,
@@ -24,6 +25,7 @@ import { ALWAYS, OPERATIONS, type Operation, TAGS } from './operations.js';
 const COMPONENTS = {
   Catalogue,
   Change,
+  ChannelState,
   Edit,
   EditAnswer,
   EditPart,

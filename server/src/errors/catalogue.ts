@@ -14,6 +14,7 @@ export const ERRORS = {
   'no-such-route': { status: 404, says: 'There is nothing at this address.' },
   'no-such-job': { status: 404, says: 'No job has this id.' },
   'no-such-join': { status: 404, says: 'The site knows no such try at joining.' },
+  'not-joined': { status: 404, says: 'No device has joined at this place.' },
   'no-such-photo': { status: 404, says: 'There is no photograph with this id.' },
   'job-exists': { status: 409, says: 'A job with this id is there already; say `replace` or `copy`.' },
   'not-in-bin': {
@@ -28,6 +29,7 @@ export const ERRORS = {
   'too-many-requests': { status: 429, says: 'Too many requests in a short time; wait and send again.' },
   'head-too-large': { status: 431, says: 'The address and the headers are larger than the server takes.' },
   'site-unreachable': { status: 502, says: 'The site (router, hubs, devices) does not answer.' },
+  'no-answer': { status: 504, says: 'The device was told and did not answer.' },
   busy: { status: 503, says: 'More is being done at once than this server takes; wait and send again.' },
   'not-ready': { status: 503, says: 'The database or the disk does not serve; `problems` says which.' },
   'disk-full': {

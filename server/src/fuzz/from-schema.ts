@@ -75,7 +75,10 @@ function aList(
 
 function aText(schema: Exclude<JsonSchema, boolean>, chance: Random): string {
   if (schema.format === 'date-time') return '2026-05-04T09:12:00Z';
-  if (typeof schema.pattern === 'string' && schema.pattern.startsWith('^[A-Za-z0-9_-]'))
+  const { pattern } = schema;
+  // A box and a position in it.
+  if (typeof pattern === 'string' && pattern.includes('\\/')) return 'kitchen-door/1';
+  if (typeof pattern === 'string' && pattern.startsWith('^[A-Za-z0-9_-]'))
     return chance.pick([
       'kitchen-door',
       'radio-door',

@@ -121,6 +121,8 @@ function requestTo(
   return { method, url: withQuery(url, query), headers: { 'content-type': type, ...headers }, body };
 }
 
+/** A device that has joined, where no other request puts another. */
+const JOINED = 'radio-door/9';
 /** Ids of things that are there, so that requests come past the first look. */
 const KNOWN: Record<string, string> = { jobId: 'quillon-point', photoId: 'p1' };
 const PICTURE = Buffer.from(
@@ -141,6 +143,9 @@ function bodyOf(
       bytes[Math.trunc(chance.next() * bytes.length)] = Math.trunc(chance.next() * 256);
     return chance.next() < 0.5 ? bytes : bytes.subarray(0, Math.trunc(chance.next() * bytes.length));
   }
+  if (path === '/api/site/commands' && !broken)
+    return JSON.stringify({ place: JOINED, channel: 1, on: chance.next() < 0.5, from: 'app' });
+  if (path === '/api/site/updates' && !broken) return JSON.stringify({ place: JOINED });
   // A whole house, or an edit of it, gets further than what a schema alone can tell.
   const value =
     path === '/api/jobs'
@@ -157,17 +162,24 @@ beforeAll(async () => {
   await restock();
   const join = {
     deviceId: 'x',
-    place: 'x',
+    place: JOINED,
     radio: 'wifi',
     deviceBands: ['2.4'],
     phoneBand: '2.4',
     rssi: -50,
-    needsHub: false,
+    hubId: null,
     powered: true,
+    channels: [{ id: 1, watts: 40, dims: true }],
   };
   KNOWN.joinId = (
     await server.app.inject({ method: 'POST', url: '/api/site/joins', payload: join })
   ).json().id;
+  await server.startBroker();
+  // Until it is in and heard: luck may be against one try.
+  while ((await server.app.inject('/api/site/states')).json().states.length === 0) {
+    await server.app.inject({ method: 'POST', url: '/api/site/joins', payload: join });
+    await new Promise((later) => setTimeout(later, 100));
+  }
   archive = (await server.app.inject('/api/jobs/quillon-point/archive')).rawPayload;
 });
 

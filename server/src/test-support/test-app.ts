@@ -2,7 +2,7 @@ import { randomBytes } from 'node:crypto';
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { buildSite } from '@inventario/standin';
+import { type Broker, buildSite, startBroker } from '@inventario/standin';
 import type { FastifyInstance } from 'fastify';
 import { QueryTypes, type Sequelize } from 'sequelize';
 import { type AppOptions, build } from '../app.js';
@@ -18,7 +18,9 @@ export interface TestApp {
   sequelize: Sequelize;
   address: DatabaseAddress;
   photoFolder: string;
-  site: { close(): Promise<unknown> };
+  site: ReturnType<typeof buildSite>;
+  /** Starts the site's MQTT broker, which the server then looks for. */
+  startBroker(): Promise<Broker>;
   close(): Promise<void>;
 }
 
@@ -41,13 +43,21 @@ export async function testApp(
     hosts: ['cellar.lan'],
     ...options,
   });
+  const brokers: Broker[] = [];
   const close = async () => {
     await app.close();
+    for (const broker of brokers) await broker.close();
     await site.close();
     await sequelize.close();
     rmSync(photoFolder, { recursive: true, force: true });
   };
-  return { app, store, sequelize, address, photoFolder, site, close };
+  const start = async () => {
+    const broker = await startBroker(site.site, 0);
+    site.brokerAt = broker.url;
+    brokers.push(broker);
+    return broker;
+  };
+  return { app, store, sequelize, address, photoFolder, site, startBroker: start, close };
 }
 
 /** An empty database on the server of the tests. */

@@ -141,6 +141,9 @@ function Header({ boxId, onHelp }: { boxId: string | undefined; onHelp: () => vo
         <Phase to={paths.materials(job.id)}>Materials</Phase>
         <Phase to={paths.wiring(job.id)}>Wire</Phase>
         <Phase to={paths.pair(job.id)}>Pair</Phase>
+        <Phase to={paths.tune(job.id)}>Tune</Phase>
+        <Phase to={paths.names(job.id)}>Names</Phase>
+        <Phase to={paths.rules(job.id)}>Rules</Phase>
         <Phase to={paths.catalogue(job.id)}>Catalogue</Phase>
       </nav>
       <QuestionsTray />

@@ -78,6 +78,15 @@ export const routes: RouteObject[] = [
         lazy: async () => ({ Component: (await import('../views/panel/panel.js')).PanelView }),
       },
       { path: 'pair', lazy: async () => ({ Component: (await import('../views/pair/pair.js')).PairView }) },
+      { path: 'tune', lazy: async () => ({ Component: (await import('../views/tune/tune.js')).TuneView }) },
+      {
+        path: 'names',
+        lazy: async () => ({ Component: (await import('../views/names/names.js')).NamesView }),
+      },
+      {
+        path: 'rules',
+        lazy: async () => ({ Component: (await import('../views/rules/rules.js')).RulesView }),
+      },
       {
         path: 'history',
         lazy: async () => ({ Component: (await import('../views/history/history.js')).HistoryView }),

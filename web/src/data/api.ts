@@ -1,12 +1,23 @@
 import type {
   Catalogue,
+  ChannelState,
+  CommandRequest,
+  DeedRequest,
   Edit,
   EditsAnswer,
+  FindRequest,
+  FindResult,
   HistoryEntry,
   JobSummary,
   JoinRequest,
   JoinState,
+  LookRequest,
+  LookResult,
+  SayRequest,
+  SayResult,
   SiteState,
+  UpdateRequest,
+  UpdateResult,
 } from '@inventario/core';
 import type { Base } from './session/kept-store.js';
 
@@ -151,6 +162,20 @@ const siteOver = (ask: Ask) => ({
   startJoin: async (request: JoinRequest): Promise<JoinState> =>
     (await ask('/api/site/joins', json(request))).json(),
   join: async (id: string): Promise<JoinState> => (await ask(`/api/site/joins/${id}`)).json(),
+  deed: async (request: DeedRequest): Promise<{ outcome: 'done' | 'cannot' }> =>
+    (await ask('/api/site/deeds', json(request))).json(),
+  look: async (request: LookRequest): Promise<LookResult> =>
+    (await ask('/api/site/looks', json(request))).json(),
+  updateDevice: async (request: UpdateRequest): Promise<UpdateResult> =>
+    (await ask('/api/site/updates', json(request))).json(),
+  find: async (request: FindRequest): Promise<FindResult> =>
+    (await ask('/api/site/finds', json(request))).json(),
+  sayWords: async (request: SayRequest): Promise<SayResult> =>
+    (await ask('/api/site/sayings', json(request))).json(),
+  command: async (request: CommandRequest): Promise<{ ms: number }> =>
+    (await ask('/api/site/commands', json(request))).json(),
+  states: async (): Promise<{ connected: boolean; states: ChannelState[] }> =>
+    (await ask('/api/site/states')).json(),
 });
 
 /** Everything this application asks of its server; `fetchFrom` is the way there. */

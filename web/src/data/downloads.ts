@@ -35,6 +35,10 @@ export async function downloadWorkbook(job: Job, what: string, sheets: readonly 
   save(`${fileName(job)}-${what}.xlsx`, type, await workbookOf(sheets));
 }
 
+export function downloadCalendar(job: Job, content: string): void {
+  save(`${fileName(job)}-rules.ics`, 'text/calendar;charset=utf-8', content);
+}
+
 export function downloadJson(job: Job, what: string, document: unknown): void {
   save(`${fileName(job)}-${what}.json`, 'application/json', `${JSON.stringify(document, null, 1)}\n`);
 }

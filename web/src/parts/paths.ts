@@ -20,4 +20,7 @@ export const paths = {
   history: (jobId: string, boxId?: string) =>
     `/jobs/${jobId}/history${boxId ? `?box=${encodeURIComponent(boxId)}` : ''}`,
   pair: (jobId: string) => `/jobs/${jobId}/pair`,
+  tune: (jobId: string) => `/jobs/${jobId}/tune`,
+  names: (jobId: string) => `/jobs/${jobId}/names`,
+  rules: (jobId: string) => `/jobs/${jobId}/rules`,
 };

@@ -20,7 +20,7 @@ export function Ticks<Id extends string>({
           <Button
             key={id}
             aria-pressed={ticked.includes(id)}
-            kind={ticked.includes(id) ? 'main' : 'plain'}
+            className={ticked.includes(id) ? 'border-ink bg-well font-bold ring-2 ring-ink' : ''}
             onClick={() =>
               onTick(ticked.includes(id) ? ticked.filter((other) => other !== id) : [...ticked, id])
             }

@@ -1,9 +1,10 @@
 import type { JobLookup } from '../../job/lookup.js';
 import { findingsOf } from './findings.js';
+import { heard } from './fold.js';
 import { nameGround } from './ground.js';
 import { NamesInUse } from './names-in-use.js';
 import { shownName, suggestedNames } from './suggestions.js';
-import type { ChannelName, NamedChannel, Phrase } from './vocabulary.js';
+import type { ChannelName, NamedChannel, NameFinding, Phrase } from './vocabulary.js';
 
 /**
  * The name of every channel of every chosen device with a radio: what speaks against it, a better one where
@@ -34,4 +35,17 @@ function phrasesOf(at: NamedChannel, suggestion: string | undefined): Phrase[] {
       ? { platform, on: `${name} on`, off: `${name} off`, scenes: true }
       : { platform, on: `turn on ${name}`, off: `turn off ${name}`, scenes: false };
   });
+}
+
+/** What would speak against a name while it is typed, as if the channel had it already. */
+export function namesWith(known: JobLookup, at: { id: string }, name: string): NameFinding[] {
+  const ground = nameGround(known);
+  const said = heard(name);
+  const named = said.folded === '' ? null : said;
+  const channels = ground.channels.map((channel) =>
+    channel.id === at.id ? { ...channel, heard: named, name: named ? name : null } : channel,
+  );
+  const typed = { ...ground, channels };
+  const own = channels.find(({ id }) => id === at.id);
+  return own ? findingsOf(own, typed, new NamesInUse(typed)) : [];
 }

@@ -4,6 +4,7 @@ import { chosenChannels } from '../../job/targets.js';
 import { DAY } from './calendar.js';
 import { firingFindings } from './day-findings.js';
 import { firingsOf } from './firings.js';
+import { ruleCosts } from './rule-costs.js';
 import { ruleFindings, sunlessRules } from './rule-findings.js';
 import { enabledRules, needsSun } from './rules.js';
 import { sunDays, sunEvents } from './sun.js';
@@ -29,8 +30,9 @@ export function scheduleLacks({
 /**
  * What the rules of all apps do over some local dates: each firing by the clock or the sun, and what clashes.
  * Expects a job that lacks nothing for it ({@link scheduleLacks}).
+ * @param tariff minor units a kWh, for what each rule costs in a year; null: not told
  */
-export function scheduleOf(known: JobLookup, range: DateRange): Schedule {
+export function scheduleOf(known: JobLookup, range: DateRange, tariff: number | null = null): Schedule {
   const ground = scheduleGround(known, range);
   const days = ground.sun?.days.filter(({ day }) => day >= range.fromDay && day < range.toDay);
   const firings = firingsOf(ground);
@@ -38,6 +40,8 @@ export function scheduleOf(known: JobLookup, range: DateRange): Schedule {
     timeZone: known.job.site?.timeZone ?? '',
     days: days ?? sunless(range),
     firings,
+    wallAt: (at) => ground.clock.wallAt(at),
+    costs: ruleCosts(ground, firings, tariff),
     findings: [
       ...firingFindings(firings, ground),
       ...sunlessRules(days ?? [], ground),
@@ -46,7 +50,7 @@ export function scheduleOf(known: JobLookup, range: DateRange): Schedule {
   };
 }
 
-function scheduleGround(known: JobLookup, { fromDay, toDay }: DateRange): ScheduleGround {
+export function scheduleGround(known: JobLookup, { fromDay, toDay }: DateRange): ScheduleGround {
   const { site } = known.job;
   if (site?.timeZone === undefined)
     throw new Error('A schedule needs site.timeZone: ask scheduleLacks before');

@@ -65,10 +65,23 @@ export interface ScheduleGround {
   sun: SunGround | null;
 }
 
+/** What a rule costs in a year: hours it keeps things on, energy, money where a tariff is known. */
+export interface RuleCost {
+  automationId: string;
+  /** Null where nothing tells when it fires: motion, a tap, somebody coming home. */
+  hours: number | null;
+  kWh: number | null;
+  cost: number | null;
+}
+
 export interface Schedule {
   timeZone: string;
   /** The sun of each date; with nulls where the place is not known. */
   days: (SunDay | { day: number; sunrise: null; sunset: null; sun: null })[];
   firings: Firing[];
   findings: ScheduleFinding[];
+  /** What the clock on the wall shows at an instant; both in minutes since the epoch. */
+  wallAt: (at: number) => number;
+  /** Of the rules that switch something on. */
+  costs: RuleCost[];
 }

@@ -40,6 +40,15 @@ export class WallClock {
     }
   }
 
+  /** Every change of the clock: the first minute after it, and by how many minutes it was and is ahead. */
+  changes(): { at: number; was: number; ahead: number }[] {
+    return this.stretches.slice(1).map(({ from, ahead }, before) => ({
+      at: from,
+      was: this.stretches[before]?.ahead ?? 0,
+      ahead,
+    }));
+  }
+
   /** What the wall shows at an instant. */
   wallAt(at: number): number {
     let index = this.stretches.length - 1;

@@ -38,6 +38,7 @@ function checkBrief(known: KnownIds, brief: Job['brief']): void {
     known.must(known.hubs, hub, ['brief', 'hubRooms', hub], 'hub');
     known.must(known.rooms, room, ['brief', 'hubRooms', hub], 'room');
   }
+  known.must(known.circuits, brief?.wifi?.routerCircuit, ['brief', 'wifi', 'routerCircuit'], 'circuit');
   known.must(known.rooms, brief?.wifi?.routerRoom, ['brief', 'wifi', 'routerRoom'], 'room');
   for (const list of ['pins', 'bans'] as const)
     brief?.[list]?.forEach((entry, index) => {

@@ -27,7 +27,7 @@ export function removalOf(job: Job, kind: 'room' | 'box' | 'circuit' | 'load', i
   return [
     ...removedPlaces(job, boxes),
     ...freedSelections(job, boxes, loads),
-    ...freedBrief(job, boxes, kind === 'room' ? id : undefined),
+    ...freedBrief(job, { boxes, circuits, roomId: kind === 'room' ? id : undefined }),
     ...freedControls(job, boxes, loads, kind === 'room' ? id : undefined),
     ...freedBoxes(job, boxes, loads, circuits),
     ...groups(job, boxes, loads),
@@ -90,7 +90,11 @@ function freedSelections(job: Job, boxes: ReadonlySet<string>, loads: ReadonlySe
 }
 
 /** What the brief says of places and rooms that go. */
-function freedBrief(job: Job, boxes: ReadonlySet<string>, roomId: string | undefined): EditPart[] {
+function freedBrief(
+  job: Job,
+  gone: { boxes: ReadonlySet<string>; circuits: ReadonlySet<string>; roomId: string | undefined },
+): EditPart[] {
+  const { boxes, circuits, roomId } = gone;
   const { brief } = job;
   if (!brief) return [];
   const now = { ...brief };
@@ -98,6 +102,10 @@ function freedBrief(job: Job, boxes: ReadonlySet<string>, roomId: string | undef
     now.hubRooms = Object.fromEntries(Object.entries(brief.hubRooms).filter(([, room]) => room !== roomId));
   if (roomId !== undefined && brief.wifi?.routerRoom === roomId) {
     const { routerRoom: _, ...wifi } = brief.wifi;
+    now.wifi = wifi;
+  }
+  if (circuits.has(brief.wifi?.routerCircuit ?? '')) {
+    const { routerCircuit: _, ...wifi } = now.wifi ?? {};
     now.wifi = wifi;
   }
   if (brief.pins) now.pins = brief.pins.filter((pin) => !boxes.has(pin.boxId));

@@ -11,7 +11,7 @@ const CARRIERS: ReadonlySet<string> = new Set(['selection', 'box', 'room', 'thin
 /**
  * The same edit with what follows from it for the rules: one loses the actions on a channel, thing or room
  * that goes, and goes itself when nothing of it is left or what it hears is gone; opposites, and things and
- * hubs of a room that goes, likewise. Another device with the channels of the old one takes nothing from any rule.
+ * hubs of a room that goes, likewise. Another device with the channels of the old one takes nothing.
  */
 export function withTargetsFreed(job: Job, parts: readonly EditPart[]): EditPart[] {
   if (!parts.some(({ kind }) => CARRIERS.has(kind))) return [...parts];
@@ -46,6 +46,5 @@ function freedRule(automation: Automation, ground: TargetGround): EditPart[] {
   const kept = automation.then?.filter(({ target }) => dangling(target, ground) === null) ?? [];
   if (gone.some(({ path }) => path[0] === 'when') || kept.length === 0)
     return [removePart('automation', automation.id)];
-  // biome-ignore lint/suspicious/noThenProperty: the word of the open format
   return [putPart('automation', automation.id, { ...automation, then: kept })];
 }

@@ -103,7 +103,16 @@ export const Device = open({
   scenes: z.boolean().optional(),
   bulbController: z.boolean().optional(),
   bulbFamilies: z.array(Name).optional(),
-  pairing: open({ steps: z.array(z.unknown()).optional() }).optional(),
+  /** How it is put into pairing mode; other programs may write it otherwise (`commission/pairing/manner`). */
+  pairing: open({
+    steps: z.array(z.unknown()).optional(),
+    asOf: z.unknown().optional(),
+    press: z.unknown().optional(),
+    light: z.unknown().optional(),
+    joinedLight: z.unknown().optional(),
+    minutes: z.unknown().optional(),
+    alternate: z.unknown().optional(),
+  }).optional(),
   settings: z.array(z.unknown()).optional(),
   includes: z.array(open({ partId: Id, count: Count.optional() })).optional(),
   /** Where its cut-out is, which parts it from the supply without a trip to the panel. */

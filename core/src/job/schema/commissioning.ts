@@ -26,9 +26,22 @@ export const PairingAttempt = open({
 export const PairingMark = open({
   id: Id,
   at: Instant,
-  what: z.enum(['ready', 'updated', 'update-stuck', 'parked', 'resumed', 'reset', 'looked']),
-  /** Why it was parked; what was looked at and seen. */
+  /** `changed` and `cannot`: what was, or could not be, put right before the next try. */
+  what: z.enum([
+    'ready',
+    'updated',
+    'update-stuck',
+    'parked',
+    'resumed',
+    'reset',
+    'looked',
+    'changed',
+    'cannot',
+  ]),
+  /** Why it was parked; what was looked at, changed or could not be changed. */
   reason: Name.optional(),
+  /** Of a look: something was wrong. */
+  bad: z.boolean().optional(),
   note: Text.optional(),
   light: Name.optional(),
 });
@@ -141,8 +154,6 @@ export const Target = open({
 });
 
 const STARTERS = ['at', 'sun', 'motion', 'humidity', 'tap', 'presence', 'countdown'] as const;
-/** What sets a rule off. */
-export type Starter = (typeof STARTERS)[number];
 
 const When = open({
   at: WallTime.optional(),
@@ -204,7 +215,6 @@ export const Automation = open({
   when: When,
   days: z.array(z.enum(DAYS)).min(1, 'must name a day, or be left out for every day').optional(),
   if: Condition.optional(),
-  // biome-ignore lint/suspicious/noThenProperty: the word of the open format
   then: z.array(Action).optional(),
 }).superRefine((automation, context) => {
   if (automation.then === undefined && automation.when.countdown === undefined)
@@ -217,7 +227,6 @@ export const Opposites = open({ id: Id, a: Target, b: Target });
 export type PairingAttempt = z.infer<typeof PairingAttempt>;
 export type PairingMark = z.infer<typeof PairingMark>;
 export type Pairing = z.infer<typeof Pairing>;
-export type Link = z.infer<typeof Link>;
 export type HubOnSite = z.infer<typeof HubOnSite>;
 export type Account = z.infer<typeof Account>;
 export type Thing = z.infer<typeof Thing>;

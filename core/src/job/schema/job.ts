@@ -99,6 +99,18 @@ export const ControlPoint = open({
   targets: z.array(
     open({ boxId: Id.optional(), position: z.number().int().optional(), loadId: Id.optional() }),
   ),
+  /** Whether it works each of them, appended. */
+  bound: z
+    .array(
+      open({
+        boxId: Id.optional(),
+        position: z.number().int().optional(),
+        loadId: Id.optional(),
+        at: Instant,
+        ok: z.boolean(),
+      }),
+    )
+    .optional(),
 });
 
 /**
@@ -186,6 +198,8 @@ export const Brief = open({
     clientLimit: Count.optional(),
     band24: z.boolean().optional(),
     routerRoom: Id.optional(),
+    /** The circuit the router hangs on. */
+    routerCircuit: Id.optional(),
   }).optional(),
   feel: open({
     actuators: z.array(z.enum(['paddle', 'toggle', 'buttons', 'touch', 'dial'])).optional(),

@@ -20,6 +20,7 @@ import { type House, useHouse, useJob } from '../../data/job-context.js';
 import { useJobPower } from '../../data/power.js';
 import { AgainstAdvice } from '../../parts/against-advice.js';
 import { Bench } from '../../parts/bench.js';
+import { LiveNow } from '../../parts/live-now.js';
 import { paths } from '../../parts/paths.js';
 import { PowerShape } from '../../parts/power-shape.js';
 import { timeOf } from '../../parts/times.js';
@@ -296,6 +297,7 @@ function BoardReckoning() {
   const on = circuits.filter((state) => state.state === 'on');
   return (
     <div className="flex flex-col gap-5">
+      <LiveNow />
       <Stops />
       <Blockers />
       <AgainstAdvice boxes={job.boxes} />

@@ -11,10 +11,10 @@ import {
   wireSizeText,
 } from '@inventario/core';
 import { useMemo } from 'react';
+import { useEnergy } from '../../data/energy.js';
 import { useJob } from '../../data/job-context.js';
 import { classes } from '../../ui/classes.js';
 import { NumberField } from '../../ui/field.js';
-import { useEnergy } from './energy.js';
 
 const round = (value: number, digits = 1) => value.toFixed(digits).replace(/\.0+$/, '');
 

@@ -1,13 +1,13 @@
 import { JobEntry, profileOf, setParts } from '@inventario/core';
 import { useJob } from '../../data/job-context.js';
-import { FormSegments, FormText } from '../../parts/form-fields.js';
+import { FormNumber, FormSegments, FormText } from '../../parts/form-fields.js';
 import { PRACTICE_OPTIONS } from '../../parts/practice-options.js';
 import { RecordForm, useRecordForm } from '../../parts/record-form.js';
 
 export function JobDialog({ onClose }: { onClose: () => void }) {
   const { job, attempt } = useJob();
-  const { name, practice, edition, client, address, notes } = job;
-  const form = useRecordForm(JobEntry, { name, practice, edition, client, address, notes });
+  const { name, practice, edition, client, address, notes, site } = job;
+  const form = useRecordForm(JobEntry, { name, practice, edition, client, address, notes, site });
   const { control } = form;
   const { editions } = profileOf({ practice: form.watch('practice') });
   return (
@@ -24,6 +24,34 @@ export function JobDialog({ onClose }: { onClose: () => void }) {
         <FormText control={control} name="client.contact" label="Contact" maxLength={200} />
       </div>
       <FormText control={control} name="address" label="Address" maxLength={400} emptyIsUntold />
+      <FormText
+        control={control}
+        name="site.timeZone"
+        label="Time zone"
+        hint="Such as Europe/London: the clock of its rules"
+        maxLength={60}
+        emptyIsUntold
+      />
+      <div className="grid grid-cols-2 gap-3">
+        <FormNumber
+          control={control}
+          name="site.latitude"
+          label="Latitude"
+          unit="°"
+          min={-90}
+          max={90}
+          emptyIsUntold
+        />
+        <FormNumber
+          control={control}
+          name="site.longitude"
+          label="Longitude"
+          unit="°"
+          min={-180}
+          max={180}
+          emptyIsUntold
+        />
+      </div>
       <FormSegments control={control} name="practice" label="Practice" options={PRACTICE_OPTIONS} />
       {editions && (
         <FormSegments

@@ -1,0 +1,55 @@
+import type { JobLookup } from '../../job/lookup.js';
+import { type HubTask, hubTasks } from '../hubs.js';
+import { type Advice, nextAction } from './advice.js';
+import { evidenceOf } from './evidence.js';
+import { knownBeforehand, type PairingSurroundings, wayOf } from './known.js';
+import type { ChannelStands, DeviceStands, PathStands } from './stands.js';
+
+/** What comes next for one device. */
+export type PairingNext =
+  | { kind: 'parked'; reason: string | null }
+  /** Its hub comes first. */
+  | { kind: 'hub'; hub: HubTask }
+  | { kind: 'join'; advice: Advice }
+  /** `stuck`: how often an update has stopped so far. */
+  | { kind: 'update'; stuck: number }
+  | { kind: 'name'; channel: ChannelStands }
+  /** `twice`: it is there over two routes, and one has to go. */
+  | { kind: 'reach'; channel: ChannelStands; platform: string; twice: boolean }
+  | { kind: 'try'; channel: ChannelStands; path: PathStands }
+  | { kind: 'done' };
+
+/** The one thing to do next for a device, from where it stands. */
+export function pairingNext(
+  stands: DeviceStands,
+  known: JobLookup,
+  around: PairingSurroundings = {},
+): PairingNext {
+  if (stands.parked) return { kind: 'parked', reason: stands.parked.reason };
+  if (stands.joinedAt === null) return joiningStep(stands, known, around);
+  if (!stands.done.has('updated')) return { kind: 'update', stuck: stuckUpdates(stands) };
+  const unnamed = stands.channels.find(({ name }) => name === null);
+  if (unnamed) return { kind: 'name', channel: unnamed };
+  for (const channel of stands.channels) {
+    const due = channel.platforms.find(({ must, outcome, twice }) => twice || (must && outcome !== 'found'));
+    if (due) return { kind: 'reach', channel, platform: due.platform, twice: due.twice };
+  }
+  for (const channel of stands.channels) {
+    const path = channel.paths.find(({ ok }) => ok !== true);
+    if (path) return { kind: 'try', channel, path };
+  }
+  return { kind: 'done' };
+}
+
+function joiningStep(stands: DeviceStands, known: JobLookup, around: PairingSurroundings): PairingNext {
+  const { hubId } = stands.task.device;
+  const hub = hubId === undefined ? undefined : hubTasks(known).find((task) => task.hub.id === hubId);
+  if (hub && (hub.step === 'placed' || hub.step === 'online')) return { kind: 'hub', hub };
+  const beforehand = knownBeforehand(stands.task, known, around);
+  return { kind: 'join', advice: nextAction(wayOf(stands.task), evidenceOf(stands.story), beforehand) };
+}
+
+function stuckUpdates({ story }: DeviceStands): number {
+  const stuck = story.filter((entry) => 'mark' in entry && entry.mark.what === 'update-stuck');
+  return stuck.length;
+}
