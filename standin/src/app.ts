@@ -17,6 +17,7 @@ import { Scenario } from './scenario.js';
 import { Site } from './site.js';
 
 const HandRequest = z.object({ place: z.string(), does: z.enum(HANDS) });
+const PasswordRequest = z.object({ place: z.string(), password: z.string().max(63) });
 const SettingRequest = z.object({
   place: z.string(),
   channel: z.number().int(),
@@ -53,6 +54,10 @@ function askedOf(app: FastifyInstance, site: Site): void {
   app.post(
     '/hands',
     taking(HandRequest, ({ place, does }) => site.hand(place, does)),
+  );
+  app.post(
+    '/passwords',
+    taking(PasswordRequest, ({ place, password }) => site.type(place, password)),
   );
   app.post(
     '/settings',

@@ -27,7 +27,10 @@ export async function startBroker(site: Site, port: number): Promise<Broker> {
       { cmd: 'publish', qos: 1, dup: false, retain: true, topic, payload: JSON.stringify(payload) },
       () => undefined,
     );
-  const unlisten = site.listen(({ state }) => publish(topicOf(state.place, state.channel, 'state'), state));
+  const unlisten = site.listen((event) => {
+    if (event.kind !== 'state') return;
+    publish(topicOf(event.state.place, event.state.channel, 'state'), event.state);
+  });
   // A broker that comes back knows nothing: every device tells its state anew.
   for (const state of site.states()) publish(topicOf(state.place, state.channel, 'state'), state);
   aedes.on('publish', ({ topic, payload }) => {

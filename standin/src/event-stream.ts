@@ -4,7 +4,10 @@ import type { Site } from './site.js';
 /** How often a quiet line says that it is still there, ms. */
 const STILL_HERE = 15_000;
 
-/** Server-sent events: what joined channels tell, and how far tries are. */
+/** How often a try is looked at while somebody listens, ms. */
+const LOOK_EVERY = 200;
+
+/** Server-sent events: what joined channels tell, how far tries are, what assistants found and heard. */
 export function eventStream(app: FastifyInstance, site: Site): void {
   const lines = new Set<() => void>();
   app.get('/events', (_, reply) => {
@@ -14,10 +17,13 @@ export function eventStream(app: FastifyInstance, site: Site): void {
     raw.write('retry: 1500\n\n');
     const say = (event: string, data: unknown) =>
       raw.write(`event: ${event}\ndata: ${JSON.stringify(data)}\n\n`);
-    const unlisten = site.listen(({ kind, state }) => say(kind, state));
+    const unlisten = site.listen(({ kind, ...told }) => say(kind, 'state' in told ? told.state : told));
+    // Tries go on by the clock: somebody has to look.
+    const looking = setInterval(() => site.tellTries(), LOOK_EVERY);
     const beat = setInterval(() => raw.write(': still here\n\n'), STILL_HERE);
     const end = () => {
       clearInterval(beat);
+      clearInterval(looking);
       unlisten();
       lines.delete(end);
       raw.end();

@@ -10,6 +10,8 @@ export const Scenario = z.strictObject({
   router: z
     .strictObject({
       name: z.string().max(100).default('Quillon house'),
+      /** Of the made-up network; the product never asks for it. */
+      password: z.string().max(63).default('lamp and oil'),
       clientLimit: z.number().int().min(1).max(500).default(32),
       otherClients: z.number().int().min(0).max(500).default(9),
       bands: z.array(z.enum(['2.4', '5'])).default(['2.4', '5']),

@@ -99,6 +99,33 @@ describe('the stand-in site', () => {
     join({ rssi: -40 });
   });
 
+  test('the password counts by upper and lower case, until it is typed anew', () => {
+    const { site, tryOnce, join } = siteAt({ router: { password: 'Oil and Lamp' } });
+    expect(site.type('door/1', 'oil and lamp')).toEqual({ right: false });
+    expect(['refused', 'no-network', 'lost']).toContain(tryOnce()?.reason);
+    site.deed('door/1', 'type-password');
+    join();
+  });
+
+  test('who listens is told of tries, and of what assistants found and heard', () => {
+    const { site, clock } = siteAt();
+    const told: string[] = [];
+    site.listen((event) => told.push(event.kind === 'join' ? `join ${event.join.state}` : event.kind));
+    for (let turn = 0; turn < 5 && !told.includes('join joined'); turn += 1) {
+      site.start(request);
+      clock.now += 500;
+      site.tellTries();
+      clock.now += 20_000;
+      site.tellTries();
+      site.tellTries();
+    }
+    expect(told.slice(0, 1)).toEqual(['join running']);
+    expect(told.filter((kind) => kind === 'join joined')).toHaveLength(1);
+    site.find({ place: 'door/1', channel: 1, platform: 'Orrery', name: 'Hall', room: 'Hall' });
+    site.say('Orrery', 'turn on hall');
+    expect(told.slice(-3)).toEqual(['found', 'state', 'heard']);
+  });
+
   test('a hand at the device: its button, its cut-out, set back to new; its light tells', () => {
     const { site, tryOnce, join } = siteAt({ faults: { 'door/1': ['not-in-mode', 'needs-alternate'] } });
     const light = () => site.behindThePlates()[0]?.light;

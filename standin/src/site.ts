@@ -30,6 +30,8 @@ interface Join {
   steps: Step[];
   outcome: ReturnType<MadeUpDevice['truth']['attempt']>;
   settled: boolean;
+  /** Its end was told to whoever listens. */
+  told: boolean;
 }
 
 /** Below this the radio does not get through. dBm. */
@@ -54,6 +56,8 @@ export class Site {
   private readonly joins = new Map<string, Join>();
   private readonly devices = new Map<string, MadeUpDevice>();
   private readonly listeners = new Set<(event: SiteEvent) => void>();
+  /** What was typed as the password at a place, where somebody did. */
+  private readonly typed = new Map<string, string>();
   /** Places to which the signal was brought: a repeater stands between. */
   private readonly brought = new Set<string>();
   private serial = 0;
@@ -71,6 +75,7 @@ export class Site {
     this.scenario = scenario;
     this.devices.clear();
     this.brought.clear();
+    this.typed.clear();
     this.joins.clear();
   }
 
@@ -110,6 +115,7 @@ export class Site {
       steps: stepsTo(outcome.seen, this.signalAt(request) < WEAK ? 2 : 1),
       outcome,
       settled: false,
+      told: false,
     };
     this.joins.set(join.id, join);
     // A long-running site does not remember every try for ever.
@@ -128,6 +134,7 @@ export class Site {
     const device = this.devices.get(place);
     const hub = this.scenario.hubs[device?.request.hubId ?? ''];
     if (device && deed === 'power-on') device.cutOut = false;
+    if (deed === 'type-password') this.typed.delete(place);
     if (hub && deed === 'open-hub') hub.joining = true;
     if (hub && deed === 'set-up-hub') hub.online = true;
     if (hub && deed === 'free-hub') hub.devices = Math.max(0, hub.devices - 5);
@@ -151,6 +158,12 @@ export class Site {
     if (!device) return undefined;
     device.hand(does);
     return { light: device.light };
+  }
+
+  /** The password of the network as somebody types it for a device: upper and lower case count. */
+  type(place: string, password: string): { right: boolean } {
+    this.typed.set(place, password);
+    return { right: password === this.scenario.router.password };
   }
 
   /** A setting of a channel, as the app sends it. */
@@ -178,7 +191,9 @@ export class Site {
     channel.named.set(platform, { name, room });
     const route = device.request.hubId === null ? 'maker' : 'hub';
     const twice = this.scenario.foundTwice.includes(`${place}/${id}`);
-    return { routes: twice ? ['direct', route] : [route], room };
+    const routes: FindResult['routes'] = twice ? ['direct', route] : [route];
+    this.tell({ kind: 'found', platform, place, channel: id, routes });
+    return { routes, room };
   }
 
   /** An assistant hears words: whatever has the name does as it is told. */
@@ -192,6 +207,7 @@ export class Site {
         this.command({ place: device.place, channel: channel.id, on: told, from: 'app' });
         answers.push({ place: device.place, channel: channel.id });
       }
+    this.tell({ kind: 'heard', platform, words, answers });
     return { answers, ms: 300 + ((words.length * 37) % 900) };
   }
 
@@ -280,6 +296,12 @@ export class Site {
           request.deviceBands.length > 0 &&
           !request.deviceBands.includes(request.phoneBand),
       ],
+      [
+        'wrong-password',
+        !hub &&
+          this.typed.get(request.place) !== undefined &&
+          this.typed.get(request.place) !== router.password,
+      ],
       ['weak-signal', this.signalAt(request) < WEAKEST],
       [
         'hub-full',
@@ -326,6 +348,17 @@ export class Site {
         };
   }
 
+  /** Tells how far every try is that has not ended, and once more when it has. */
+  tellTries(): void {
+    for (const join of this.joins.values()) {
+      if (join.told) continue;
+      const state = this.progressOf(join);
+      join.told = state.state !== 'running';
+      this.tell({ kind: 'join', join: { ...state, place: join.device.place } });
+    }
+    this.settle();
+  }
+
   /** A device that has joined becomes a client, and tells of its channels. */
   private settle(): void {
     for (const join of this.joins.values()) {
@@ -358,11 +391,12 @@ export class Site {
   }
 }
 
-/** What the site tells without being asked. */
-export interface SiteEvent {
-  kind: 'state';
-  state: ChannelState;
-}
+/** What the site tells without being asked: of channels, of tries, of what assistants found and heard. */
+export type SiteEvent =
+  | { kind: 'state'; state: ChannelState }
+  | { kind: 'join'; join: JoinState & { place: string } }
+  | { kind: 'found'; platform: string; place: string; channel: number; routes: FindResult['routes'] }
+  | { kind: 'heard'; platform: string; words: string; answers: SayResult['answers'] };
 
 const FRESH_HUB = { online: true, joining: true, deviceLimit: 50, devices: 0 };
 

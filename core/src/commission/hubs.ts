@@ -1,6 +1,6 @@
 import { lastByClock } from '../job/events.js';
 import type { JobLookup } from '../job/lookup.js';
-import type { Hub } from '../job/schema/catalogue.js';
+import type { Device, Hub } from '../job/schema/catalogue.js';
 import type { Account, HubOnSite } from '../job/schema/commissioning.js';
 import { radioChannels } from '../job/targets.js';
 
@@ -61,10 +61,14 @@ function hubStep(record: HubOnSite | undefined, links: readonly LinkStands[]): H
   return links.some(isDue) ? 'linked' : 'done';
 }
 
+/** Whether a device is worked over its maker's cloud, and not through a hub. */
+export const needsAccount = ({ control, hubId }: Device) =>
+  control !== undefined && control !== 'local' && hubId === undefined;
+
 export function accountTasks(known: JobLookup): AccountTask[] {
   const byMaker = new Map<string, { devices: number; platforms: Set<string> }>();
   for (const device of chosenDevices(known)) {
-    if (device.control === 'local' || device.hubId !== undefined) continue;
+    if (!needsAccount(device)) continue;
     const of = byMaker.get(device.maker) ?? { devices: 0, platforms: new Set() };
     byMaker.set(device.maker, of);
     of.devices += 1;

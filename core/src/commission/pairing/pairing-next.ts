@@ -1,5 +1,5 @@
 import type { JobLookup } from '../../job/lookup.js';
-import { type HubTask, hubTasks } from '../hubs.js';
+import { type AccountTask, accountTasks, type HubTask, hubTasks, needsAccount } from '../hubs.js';
 import { type Advice, nextAction } from './advice.js';
 import { evidenceOf } from './evidence.js';
 import { knownBeforehand, type PairingSurroundings, wayOf } from './known.js';
@@ -14,6 +14,8 @@ export type PairingNext =
   /** `stuck`: how often an update has stopped so far. */
   | { kind: 'update'; stuck: number }
   | { kind: 'name'; channel: ChannelStands }
+  /** Its maker's account comes before the apps: made, and linked to this platform. */
+  | { kind: 'account'; account: AccountTask; platform: string }
   /** `twice`: it is there over two routes, and one has to go. */
   | { kind: 'reach'; channel: ChannelStands; platform: string; twice: boolean }
   | { kind: 'try'; channel: ChannelStands; path: PathStands }
@@ -32,7 +34,10 @@ export function pairingNext(
   if (unnamed) return { kind: 'name', channel: unnamed };
   for (const channel of stands.channels) {
     const due = channel.platforms.find(({ must, outcome, twice }) => twice || (must && outcome !== 'found'));
-    if (due) return { kind: 'reach', channel, platform: due.platform, twice: due.twice };
+    if (!due) continue;
+    const account = due.twice ? undefined : accountFirst(stands, due.platform, known);
+    if (account) return { kind: 'account', account, platform: due.platform };
+    return { kind: 'reach', channel, platform: due.platform, twice: due.twice };
   }
   for (const channel of stands.channels) {
     const path = channel.paths.find(({ ok }) => ok !== true);
@@ -47,6 +52,15 @@ function joiningStep(stands: DeviceStands, known: JobLookup, around: PairingSurr
   if (hub && (hub.step === 'placed' || hub.step === 'online')) return { kind: 'hub', hub };
   const beforehand = knownBeforehand(stands.task, known, around);
   return { kind: 'join', advice: nextAction(wayOf(stands.task), evidenceOf(stands.story), beforehand) };
+}
+
+/** The account over which an app would find the device, where it is not linked to that app yet. */
+function accountFirst({ task }: DeviceStands, platform: string, known: JobLookup): AccountTask | undefined {
+  const { device } = task;
+  if (!needsAccount(device)) return undefined;
+  const account = accountTasks(known).find(({ maker }) => maker === device.maker);
+  const linked = account?.links.some((link) => link.platform === platform && link.outcome === 'linked');
+  return linked ? undefined : account;
 }
 
 function stuckUpdates({ story }: DeviceStands): number {

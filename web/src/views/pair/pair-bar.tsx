@@ -14,6 +14,7 @@ import { useJob } from '../../data/job-context.js';
 import { NameKeys } from '../../parts/name-keys.js';
 import { paths } from '../../parts/paths.js';
 import { Button, buttonClass } from '../../ui/button.js';
+import { AccountKeys } from './accounts.js';
 import { ReachKeys, TryKeys, TwiceKeys, UpdateKeys } from './after-join-keys.js';
 import { FailedSheet } from './failed-sheet.js';
 import { JoinKeys } from './join-keys.js';
@@ -47,6 +48,8 @@ function nextWords(next: PairingNext): string {
       return next.stuck > 0 ? 'Its update is stuck' : 'Update it';
     case 'name':
       return 'Name it';
+    case 'account':
+      return `First the account of ${next.account.maker}`;
     case 'reach':
       return next.twice ? `${next.platform} has it twice` : `Is it in ${next.platform}?`;
     case 'try':
@@ -130,6 +133,8 @@ function Keys(props: BarProps & { onFailed: () => void }) {
       return <JoinKeys {...props} next={next} />;
     case 'update':
       return <UpdateKeys {...props} stuck={next.stuck} />;
+    case 'account':
+      return <AccountKeys account={next.account} />;
     case 'name':
       return <NameKeys at={next.channel.task} />;
     case 'reach':

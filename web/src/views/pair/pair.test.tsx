@@ -165,6 +165,7 @@ describe('by hand', () => {
     await pairing(job);
     expect(screen.getByText(/router’s circuit, breaker 5, is off/)).toBeInTheDocument();
     expect(screen.getByText('Give it power')).toBeInTheDocument();
+    expect(screen.getAllByText('waits for the router')).toHaveLength(3);
   });
 
   test('hubs come first, one step after the other', async () => {
@@ -227,6 +228,19 @@ describe('after it has joined', () => {
       expect(now().pairings[0]?.reached).toMatchObject([{ platform: 'Orrery', outcome: 'missing' }]),
     );
     expect(screen.getByText('Is it in Orrery?')).toBeInTheDocument();
+  });
+
+  test('a maker whose cloud is asked for has its account first, linked once for all its devices', async () => {
+    const job = inside();
+    for (const device of job.catalogue.devices) device.control = 'both';
+    const { job: now } = await pairing(job, {}, '/pair?at=gate/1');
+    press('It is up to date');
+    expect(await screen.findByText('First the account of Wrenlock')).toBeInTheDocument();
+    press('It is the client’s');
+    await waitFor(() => expect(now().accounts).toMatchObject([{ maker: 'Wrenlock', holder: 'client' }]));
+    press('Linked to Orrery');
+    expect(await screen.findByText('Is it in Orrery?')).toBeInTheDocument();
+    expect(now().accounts[0]?.links).toMatchObject([{ platform: 'Orrery', outcome: 'linked' }]);
   });
 
   test('set back to new it joins anew, and what was before stays on record', async () => {

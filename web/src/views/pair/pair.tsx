@@ -147,7 +147,7 @@ function Held({
       </div>
       <HubSteps />
       <Remotes />
-      <RoomBoard rooms={rooms} held={held} onHold={onHold} />
+      <RoomBoard rooms={rooms} held={held} dark={dark !== null} onHold={onHold} />
     </Bench>
   );
 }

@@ -4,6 +4,7 @@ import {
   type DeviceTask,
   deviceName,
   PAIRING_STEP_WORDS,
+  wayOf,
 } from '@inventario/core';
 import { Circle, CircleCheck, CircleDashed, CirclePause, CircleSlash2, type LucideIcon } from 'lucide-react';
 import { useLive } from '../../data/live.js';
@@ -13,10 +14,13 @@ import { classes } from '../../ui/classes.js';
 export function RoomBoard({
   rooms,
   held,
+  dark,
   onHold,
 }: {
   rooms: { room: { id: string; name: string }; devices: DeviceStands[] }[];
   held: DeviceStands;
+  /** The router’s circuit is off. */
+  dark: boolean;
   onHold: (task: DeviceTask) => void;
 }) {
   return (
@@ -32,7 +36,7 @@ export function RoomBoard({
           <ul className="grid gap-1.5 xl:grid-cols-2">
             {devices.map((stands) => (
               <li key={stands.task.key}>
-                <Row stands={stands} isHeld={stands.task.key === held.task.key} onHold={onHold} />
+                <Row stands={stands} isHeld={stands.task.key === held.task.key} dark={dark} onHold={onHold} />
               </li>
             ))}
           </ul>
@@ -43,12 +47,17 @@ export function RoomBoard({
 }
 
 /** What a device’s state looks like, and in a word. */
-function stateOf({ step, parked, failing, joinedAt }: DeviceStands): { Icon: LucideIcon; word: string } {
+function stateOf(
+  { step, parked, failing, joinedAt, task }: DeviceStands,
+  dark: boolean,
+): { Icon: LucideIcon; word: string } {
   if (parked) {
     const cause = CAUSE_WORDS[parked.reason as keyof typeof CAUSE_WORDS];
     return { Icon: CirclePause, word: `parked: ${cause?.name ?? parked.reason ?? 'later'}` };
   }
   if (step === 'done') return { Icon: CircleCheck, word: 'done' };
+  if (dark && joinedAt === null && wayOf(task) === 'wifi')
+    return { Icon: CirclePause, word: 'waits for the router' };
   if (failing) return { Icon: CircleSlash2, word: 'failed' };
   if (joinedAt !== null) return { Icon: Circle, word: `joined, next: ${PAIRING_STEP_WORDS[step]}` };
   return { Icon: CircleDashed, word: 'not joined' };
@@ -57,14 +66,16 @@ function stateOf({ step, parked, failing, joinedAt }: DeviceStands): { Icon: Luc
 function Row({
   stands,
   isHeld,
+  dark,
   onHold,
 }: {
   stands: DeviceStands;
   isHeld: boolean;
+  dark: boolean;
   onHold: (task: DeviceTask) => void;
 }) {
   const { task, channels } = stands;
-  const { Icon, word } = stateOf(stands);
+  const { Icon, word } = stateOf(stands, dark);
   const { states } = useLive();
   const names = channels.flatMap(({ name }) => (name === null ? [] : [name]));
   const platforms = channels[0]?.platforms ?? [];

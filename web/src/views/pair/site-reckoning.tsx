@@ -1,21 +1,17 @@
 import {
-  accountTasks,
   type DeviceStands,
   ENOUGH_BARS,
   failureText,
   LOOK_WORDS,
   plural,
-  putPart,
   REMEDY_WORDS,
   signalAt,
   wayOf,
 } from '@inventario/core';
 import { useQuery } from '@tanstack/react-query';
 import { api } from '../../data/api.js';
-import { instant, newId } from '../../data/ids.js';
-import { useJob } from '../../data/job-context.js';
 import { timeOf } from '../../parts/times.js';
-import { Button } from '../../ui/button.js';
+import { Accounts } from './accounts.js';
 
 /** What was recorded of the device in the hand, what the router says, and what waits. */
 export function SiteReckoning({ devices, held }: { devices: readonly DeviceStands[]; held?: DeviceStands }) {
@@ -137,70 +133,5 @@ function Router({ devices }: { devices: readonly DeviceStands[] }) {
         </section>
       )}
     </>
-  );
-}
-
-/** Makers' accounts: whose, and linked to which apps. A password is nowhere. */
-function Accounts() {
-  const { known, apply } = useJob();
-  const accounts = accountTasks(known);
-  if (accounts.length === 0) return null;
-  return (
-    <section>
-      <h2 className="mb-1 font-bold">Makers’ accounts</h2>
-      <ul className="flex flex-col gap-2">
-        {accounts.map(({ maker, record, devices, links }) => (
-          <li key={maker} className="rounded-md border border-rule p-2">
-            <p>
-              <b>{maker}</b>, {plural(devices, 'device')}:{' '}
-              {record ? `the ${record.holder ?? 'client'}’s` : 'not made yet'}
-            </p>
-            <div className="mt-1 flex flex-wrap gap-1">
-              {!record &&
-                (['client', 'installer'] as const).map((holder) => {
-                  const id = newId();
-                  return (
-                    <Button
-                      key={holder}
-                      onClick={() =>
-                        apply([putPart('account', id, { id, maker, holder })], `Account of ${maker} made`)
-                      }
-                    >
-                      It is the {holder}’s
-                    </Button>
-                  );
-                })}
-              {record &&
-                links.map(({ platform, outcome }) =>
-                  outcome === 'linked' ? (
-                    <span key={platform} className="py-2">
-                      ✓ {platform}
-                    </span>
-                  ) : (
-                    <Button
-                      key={platform}
-                      onClick={() =>
-                        apply(
-                          [
-                            {
-                              kind: 'account',
-                              id: record.id,
-                              base: null,
-                              append: { links: [{ platform, at: instant(), outcome: 'linked' }] },
-                            },
-                          ],
-                          `${maker} linked to ${platform}`,
-                        )
-                      }
-                    >
-                      Linked to {platform}
-                    </Button>
-                  ),
-                )}
-            </div>
-          </li>
-        ))}
-      </ul>
-    </section>
   );
 }
