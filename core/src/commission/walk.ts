@@ -1,7 +1,7 @@
 import type { JobLookup } from '../job/lookup.js';
 import { circuitPower } from '../power/power.js';
 import { wayOf } from './pairing/known.js';
-import { deviceStands } from './pairing/stands.js';
+import { type DeviceStands, deviceStands } from './pairing/stands.js';
 import { type DeviceTask, deviceTasks } from './pairing/tasks.js';
 
 /** A floor is as far as so many rooms. */
@@ -12,18 +12,20 @@ const ROOM_METRES = 5;
 /**
  * The device to be paired next, by the shortest walk from where one stands: in the same box, then the same
  * room, then the nearest room by the plan, or by the order of the walk where no plan is known. Parked ones
- * and those behind a dark circuit are left out.
+ * and those behind a dark circuit are left out; when all are joined, what is not finished comes.
  * @param from the place one is at, `BOX/POSITION`; absent: the door
  */
 export function nextToPair(known: JobLookup, from?: string): DeviceTask | null {
   const tasks = deviceTasks(known);
   const dark = routerDark(known);
   const here = tasks.find(({ key }) => key === from);
-  const open = tasks.filter((task) => {
-    if (task.key === from || (dark && wayOf(task) === 'wifi') || hasNoPower(task, known)) return false;
-    const { joinedAt, parked } = deviceStands(task, known);
-    return joinedAt === null && !parked;
-  });
+  const others = tasks.filter(({ key }) => key !== from).map((task) => deviceStands(task, known));
+  const waits = ({ task }: DeviceStands) => (dark && wayOf(task) === 'wifi') || hasNoPower(task, known);
+  const unjoined = others.filter((one) => one.joinedAt === null && !one.parked && !waits(one));
+  const unfinished = others.filter(
+    ({ joinedAt, parked, step }) => joinedAt !== null && !parked && step !== 'done',
+  );
+  const open = (unjoined.length > 0 ? unjoined : unfinished).map(({ task }) => task);
   if (!here) return open[0] ?? null;
   const ordered = open.map((task, rank) => ({ task, far: apart(here, task, known) + rank / 1e6 }));
   return ordered.sort((one, other) => one.far - other.far)[0]?.task ?? null;

@@ -128,6 +128,14 @@ describe('by hand', () => {
     await waitFor(() => expect(marks(now())).toHaveLength(3));
   });
 
+  test('the device in the hand stays there when it has joined', async () => {
+    const { job: now } = await pairing(room());
+    expect(screen.getByRole('heading', { level: 2, name: 'Long room, door' })).toBeInTheDocument();
+    press('It joined');
+    await waitFor(() => expect(attempts(now())).toHaveLength(1));
+    expect(screen.getByRole('heading', { level: 2, name: 'Long room, door' })).toBeInTheDocument();
+  });
+
   test('the next device is one touch away, and its light is drawn', async () => {
     const job = room();
     for (const device of job.catalogue.devices)

@@ -38,11 +38,10 @@ export function PairView() {
   );
   const devices = rooms.flatMap((entry) => entry.devices);
   const [search, setSearch] = useSearchParams();
-  const at = search.get('at');
-  const held =
-    devices.find(({ task }) => task.key === at) ??
-    devices.find(({ task }) => task.key === nextToPair(known)?.key) ??
-    devices[0];
+  // The device in the hand stays there, whatever comes of it, until another is taken up.
+  const [first] = useState(() => nextToPair(known)?.key);
+  const at = search.get('at') ?? first;
+  const held = devices.find(({ task }) => task.key === at) ?? devices[0];
   const joined = devices.filter(({ joinedAt }) => joinedAt !== null).length;
   const inWords = `${joined} of ${devices.length} paired`;
   if (!held)
