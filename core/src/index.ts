@@ -312,13 +312,12 @@ export { type RoomAdvice, roomAdvice, type SideCost } from './advice/room-advice
 export { type Trial, trialOf } from './advice/trial.js';
 
 // progress
+export { type Stage, STAGES } from './progress/stages.js';
 export {
   type Blocker,
   boxProgress,
   type BoxProgress,
   jobProgress,
-  type Stage,
-  STAGES,
 } from './progress/progress.js';
 export { worstBlockers } from './progress/worst-blockers.js';
 

@@ -1,6 +1,7 @@
 import { deviceName } from '../catalogue/device-name.js';
 import { type JobLookup, placeKey } from '../job/lookup.js';
-import { type BoxProgress, STAGES } from '../progress/progress.js';
+import type { BoxProgress } from '../progress/progress.js';
+import { STAGES } from '../progress/stages.js';
 import { blockerText } from './words/progress.js';
 
 /**

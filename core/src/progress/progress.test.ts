@@ -12,7 +12,8 @@ import type { Box } from '../job/schema/survey.js';
 import { circuitPower } from '../power/power.js';
 import { signalAt } from '../radio/signal.js';
 import { exampleJob } from '../test-support/examples.js';
-import { boxProgress, jobProgress, STAGES } from './progress.js';
+import { boxProgress, jobProgress } from './progress.js';
+import { STAGES } from './stages.js';
 import { worstBlockers } from './worst-blockers.js';
 
 const apply = (job: Job, parts: Parameters<typeof reduce>[1]['parts']): Job => {

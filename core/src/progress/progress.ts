@@ -10,10 +10,7 @@ import type { Box } from '../job/schema/survey.js';
 import { stopCodes } from '../power/box-stops.js';
 import { labelClashes } from '../power/label-clashes.js';
 import { wiredSteps } from '../wire/progress.js';
-
-/** The stages of a box in the order of the work. */
-export const STAGES = ['surveyed', 'identified', 'chosen', 'wired', 'paired'] as const;
-export type Stage = (typeof STAGES)[number];
+import { STAGES, type Stage } from './stages.js';
 
 /**
  * What still keeps a box from a stage: a code, and what to count or name. The sentence stands in

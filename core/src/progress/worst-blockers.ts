@@ -1,4 +1,5 @@
-import { type Blocker, type BoxProgress, STAGES } from './progress.js';
+import type { Blocker, BoxProgress } from './progress.js';
+import { STAGES } from './stages.js';
 
 /** A kind of blocker over the house: how many boxes it holds up, and the first of them. */
 export interface HouseBlocker {
