@@ -1,8 +1,12 @@
-import { lookup, namesOf, scheduleOf } from '@inventario/core';
+import { readFileSync } from 'node:fs';
+import { type Job, lookup, namesOf, scheduleOf } from '@inventario/core';
 import { Random } from '../../core/src/test-support/random.js';
 import { speakingHouse, withRules } from '../../core/src/test-support/speaking-house.js';
 import { followAdvice, oracle, seededSite } from '../../standin/src/test-support/seeded-sites.js';
 import { median, type Row, STEPS, steps } from './measure.js';
+
+const longRoom = (): Job =>
+  JSON.parse(readFileSync('core/examples/long-room.inventario.json', 'utf8')) as Job;
 
 /** 1 May 2026. */
 const FROM = 20_574;
@@ -10,8 +14,8 @@ const FROM = 20_574;
 /** Names of 200 channels, and a year of 200 rules. */
 export async function commissioning(): Promise<Row[]> {
   const referenceMs = await median(steps);
-  const speaking = speakingHouse(new Random(1), 40);
-  const ruled = withRules(speakingHouse(new Random(1), 12), new Random(2), 200);
+  const speaking = speakingHouse(longRoom(), new Random(1), 40);
+  const ruled = withRules(speakingHouse(longRoom(), new Random(1), 12), new Random(2), 200);
   const row = { reference: STEPS, referenceMs };
   return [
     {

@@ -2,7 +2,6 @@ import type { Automation, Target } from '../job/schema/commissioning.js';
 import { DAYS } from '../job/schema/commissioning.js';
 import type { Job } from '../job/schema/job.js';
 import { channelId } from '../job/targets.js';
-import { exampleJob } from './examples.js';
 import type { Random } from './random.js';
 
 /** Words that are alike, reserved, usual, foreign or nothing at all. */
@@ -12,11 +11,10 @@ const WORDS = (
 ).split(' ');
 
 /**
- * The worked house of names and rules with places, names, apps and old devices drawn anew: many copies of its
- * three boxes, so that names meet.
+ * The worked house of names and rules (`long-room`, a copy of its own) with places, names, apps and old
+ * devices drawn anew: many copies of its three boxes, so that names meet.
  */
-export function speakingHouse(random: Random, copies = 3): Job {
-  const job = exampleJob('long-room');
+export function speakingHouse(job: Job, random: Random, copies = 3): Job {
   const [boxes, selections] = [job.boxes, job.selections];
   const name = () => Array.from({ length: random.int(1, 3) }, () => random.pick(WORDS)).join(' ');
   const at = (id: string, copy: number) => `${id}-${copy}`;

@@ -2,6 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import { doubleMetaphone } from 'double-metaphone';
 import { lookup } from '../../job/lookup.js';
 import type { Job } from '../../job/schema/job.js';
+import { exampleJob } from '../../test-support/examples.js';
 import { Random } from '../../test-support/random.js';
 import { speakingHouse } from '../../test-support/speaking-house.js';
 import { folded, heard, soundAlike } from './fold.js';
@@ -140,7 +141,7 @@ describe('houses drawn at random', () => {
   test.each(Array.from({ length: 30 }, (_, seed) => seed))(
     'findings as the rules read one by one, seed %i',
     (seed) => {
-      const job = speakingHouse(new Random(seed));
+      const job = speakingHouse(exampleJob('long-room'), new Random(seed));
       const names = namesOf(lookup(job));
       const own = (id: string) => names.find((entry) => idOf(entry) === id)?.name ?? null;
       const plain = plainFindings(job, own);
@@ -153,7 +154,7 @@ describe('houses drawn at random', () => {
   test.each(Array.from({ length: 14 }, (_, seed) => seed))(
     'what is suggested is free of findings, seed %i',
     (seed) => {
-      const job = speakingHouse(new Random(seed), 4);
+      const job = speakingHouse(exampleJob('long-room'), new Random(seed), 4);
       const known = lookup(job);
       const names = namesOf(known);
       const own = new Map(names.map((entry) => [idOf(entry), entry.name]));
@@ -189,7 +190,7 @@ describe('houses drawn at random', () => {
   );
 
   test('the old name is taken over as it stands where nothing speaks against it', () => {
-    const job = speakingHouse(new Random(3), 1);
+    const job = speakingHouse(exampleJob('long-room'), new Random(3), 1);
     const position = job.boxes[0]?.positions[0];
     if (position) position.replaces = { name: 'The  Lantern over the old Mantel', removed: true };
     const [first] = namesOf(lookup(job));

@@ -4,6 +4,7 @@ import { lookup } from '../../job/lookup.js';
 import type { Automation, Target } from '../../job/schema/commissioning.js';
 import { DAYS } from '../../job/schema/commissioning.js';
 import type { Job } from '../../job/schema/job.js';
+import { exampleJob } from '../../test-support/examples.js';
 import { Random } from '../../test-support/random.js';
 import { idOf, speakingHouse, withRules } from '../../test-support/speaking-house.js';
 import { DAY, dateText, dayNumber, instantText, wallText } from './calendar.js';
@@ -309,7 +310,7 @@ describe('rules drawn at random, against a calendar read minute by minute', () =
     })),
   )('seed $seed, $zone', ({ seed, zone, date }) => {
     const random = new Random(seed);
-    const job = withRules(speakingHouse(random, 1), random, random.int(3, 14));
+    const job = withRules(speakingHouse(exampleJob('long-room'), random, 1), random, random.int(3, 14));
     job.site = { latitude: 52.7, longitude: 1.5, timeZone: zone };
     const [fromDay, toDay] = [day(date), day(date) + 4];
     const events = sunEvents({ latitude: 52.7, longitude: 1.5 }, (fromDay - 3) * DAY, (toDay + 3) * DAY);
@@ -327,7 +328,7 @@ describe('rules drawn at random, against a calendar read minute by minute', () =
 const NOTHING: Automation = JSON.parse('{"id":"r","name":"r","lives":"Orrery","when":{},"then":[]}');
 
 describe('what it needs to know', () => {
-  const job = withRules(speakingHouse(new Random(5), 1), new Random(5), 0);
+  const job = withRules(speakingHouse(exampleJob('long-room'), new Random(5), 1), new Random(5), 0);
   const rule: Automation = { ...NOTHING, when: { sun: 'sunset' } };
   const lacks = (change: Partial<Job>) => scheduleLacks(lookup({ ...job, ...change }));
 
