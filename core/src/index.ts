@@ -334,6 +334,7 @@ export {
   CAUSES,
   type Look,
   LOOKS,
+  MACHINE_LOOKS,
   type Remedy as JoiningRemedy,
   SEEN,
   type Seen,
@@ -354,7 +355,7 @@ export { type AccountTask, accountTasks, type HubTask, hubTasks } from './commis
 export { isCause, isSeen } from './commission/pairing/evidence.js';
 export { type PairingSurroundings, wayOf } from './commission/pairing/known.js';
 export { type Light, lightSeconds, pairingManner } from './commission/pairing/manner.js';
-export { pairingNext, type PairingNext } from './commission/pairing/pairing-next.js';
+export { pairingNext, type PairingNext, parkingReasonOf } from './commission/pairing/pairing-next.js';
 export { type Addition, additionParts, namingParts } from './commission/pairing/record.js';
 export {
   type ChannelStands,
@@ -395,6 +396,7 @@ export {
   lightWords,
   PAIRING_STEP_WORDS,
   PATH_WORDS,
+  UPDATE_HELP_WORDS,
   REMEDY_WORDS,
   SEEN_WORDS,
   wattsText,

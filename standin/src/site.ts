@@ -1,16 +1,17 @@
-import type {
-  Cause,
-  ChannelState,
-  CommandRequest,
-  FindRequest,
-  FindResult,
-  JoiningRemedy,
-  JoinRequest,
-  JoinState,
-  Look,
-  SayResult,
-  SiteState,
-  UpdateResult,
+import {
+  type Cause,
+  type ChannelState,
+  type CommandRequest,
+  type FindRequest,
+  type FindResult,
+  type JoiningRemedy,
+  type JoinRequest,
+  type JoinState,
+  type Look,
+  MACHINE_LOOKS,
+  type SayResult,
+  type SiteState,
+  type UpdateResult,
 } from '@inventario/core';
 import { wordsFor } from './assistants.js';
 import { type Hand, MadeUpDevice } from './device.js';
@@ -38,15 +39,6 @@ interface Join {
 const WEAKEST = -80;
 /** Down to this a join takes no longer than it has to. */
 const WEAK = -70;
-/** Looks that a router or hub answers; the rest is for eyes. */
-const ANSWERED: ReadonlySet<Look> = new Set([
-  'listed',
-  'hub-there',
-  'hub-open',
-  'signal',
-  'hub-count',
-  'router-count',
-]);
 
 /**
  * A made-up house: one router with its clients, the hubs, the devices behind the plates, the assistants. It
@@ -148,7 +140,7 @@ export class Site {
   /** What the router or hub says to a look; null for what only eyes can see. */
   look(place: string, look: string): boolean | null {
     const device = this.devices.get(place);
-    if (!device || !ANSWERED.has(look as Look)) return null;
+    if (!device || !MACHINE_LOOKS.has(look as Look)) return null;
     return device.truth.look(look as Look, this.inTheWay(device.request));
   }
 

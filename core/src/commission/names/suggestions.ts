@@ -1,4 +1,4 @@
-import { type JobLookup, placeKey } from '../../job/lookup.js';
+import type { JobLookup } from '../../job/lookup.js';
 import { hasOldName, ownFindings } from './findings.js';
 import { folded, type Heard, heard } from './fold.js';
 import { NamesInUse } from './names-in-use.js';
@@ -77,5 +77,5 @@ class PossibleNames {
 export function shownName(at: NamedChannel, platform: string, suggestion: string | undefined): string {
   const shown = at.pairing?.names?.[platform] ?? '';
   if (folded(shown) !== '') return shown;
-  return at.name ?? suggestion ?? placeKey(at.box.name, at.position.index);
+  return at.name ?? suggestion ?? at.box.name;
 }

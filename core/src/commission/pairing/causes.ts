@@ -54,6 +54,16 @@ export const LOOKS = [
 ] as const;
 export type Look = (typeof LOOKS)[number];
 
+/** Looks that the router or the hub can answer; the rest is for eyes. */
+export const MACHINE_LOOKS: ReadonlySet<Look> = new Set([
+  'listed',
+  'hub-there',
+  'hub-open',
+  'signal',
+  'hub-count',
+  'router-count',
+]);
+
 /** The way a device joins: over the router, or through a hub of its radio. */
 export type Way = 'wifi' | 'hub';
 

@@ -1,4 +1,5 @@
 import type { JobLookup } from '../../job/lookup.js';
+import { ENOUGH_BARS, signalAt } from '../../radio/signal.js';
 import { type AccountTask, accountTasks, type HubTask, hubTasks, needsAccount } from '../hubs.js';
 import { type Advice, nextAction } from './advice.js';
 import { evidenceOf } from './evidence.js';
@@ -11,8 +12,8 @@ export type PairingNext =
   /** Its hub comes first. */
   | { kind: 'hub'; hub: HubTask }
   | { kind: 'join'; advice: Advice }
-  /** `stuck`: how often an update has stopped so far. */
-  | { kind: 'update'; stuck: number }
+  /** `stuck`: how often an update has stopped so far; `help`: what to try before the next start of it. */
+  | { kind: 'update'; stuck: number; help: UpdateHelp | null }
   | { kind: 'name'; channel: ChannelStands }
   /** Its maker's account comes before the apps: made, and linked to this platform. */
   | { kind: 'account'; account: AccountTask; platform: string }
@@ -29,7 +30,7 @@ export function pairingNext(
 ): PairingNext {
   if (stands.parked) return { kind: 'parked', reason: stands.parked.reason };
   if (stands.joinedAt === null) return joiningStep(stands, known, around);
-  if (!stands.done.has('updated')) return { kind: 'update', stuck: stuckUpdates(stands) };
+  if (!stands.done.has('updated')) return updateStep(stands);
   const unnamed = stands.channels.find(({ name }) => name === null);
   if (unnamed) return { kind: 'name', channel: unnamed };
   for (const channel of stands.channels) {
@@ -63,7 +64,20 @@ function accountFirst({ task }: DeviceStands, platform: string, known: JobLookup
   return linked ? undefined : account;
 }
 
-function stuckUpdates({ story }: DeviceStands): number {
-  const stuck = story.filter((entry) => 'mark' in entry && entry.mark.what === 'update-stuck');
-  return stuck.length;
+/** What helps an update that stops: power taken away, a better signal, or time. */
+export type UpdateHelp = 'restart' | 'bring-closer' | 'overnight';
+
+/** A weak signal is put right first where it was read; else what was not tried before this time. */
+function updateStep({ story, task }: DeviceStands): PairingNext {
+  const stuck = story.filter((entry) => 'mark' in entry && entry.mark.what === 'update-stuck').length;
+  if (stuck === 0) return { kind: 'update', stuck, help: null };
+  const isWeak = (signalAt(task.box)?.bars ?? ENOUGH_BARS) < ENOUGH_BARS;
+  const ways: UpdateHelp[] = isWeak ? ['bring-closer', 'restart'] : ['restart', 'bring-closer'];
+  return { kind: 'update', stuck, help: ways[stuck - 1] ?? 'overnight' };
+}
+
+/** Why a device is put aside before its next step was taken. */
+export function parkingReasonOf(next: PairingNext): string {
+  if (next.kind === 'join') return next.advice.causes[0]?.cause ?? 'later';
+  return next.kind === 'update' && next.stuck > 0 ? 'update-stuck' : 'later';
 }

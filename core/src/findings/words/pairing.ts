@@ -3,6 +3,7 @@ import type { Advice } from '../../commission/pairing/advice.js';
 import type { Cause, Look, Remedy, Seen } from '../../commission/pairing/causes.js';
 import { isCause, isSeen } from '../../commission/pairing/evidence.js';
 import type { Light } from '../../commission/pairing/manner.js';
+import type { UpdateHelp } from '../../commission/pairing/pairing-next.js';
 import type { ControlPath, PairingStep } from '../../commission/pairing/stands.js';
 import { plural } from '../../units/plural.js';
 
@@ -213,3 +214,10 @@ export function wattsText(verdict: WattsVerdict): string {
         : `It should draw about ${verdict.expected} W: ${plural(verdict.lamps, 'lamp')} dark or missing.`;
   }
 }
+
+/** What to try when an update stops. */
+export const UPDATE_HELP_WORDS: Readonly<Record<UpdateHelp, string>> = {
+  restart: 'Take its power away at the cut-out for ten seconds, then start the update again.',
+  'bring-closer': 'Bring the signal nearer, then start the update again.',
+  overnight: 'Leave it on power overnight and look again.',
+};

@@ -1,4 +1,4 @@
-import { type DeviceStands, PATH_WORDS, type PairingNext } from '@inventario/core';
+import { PATH_WORDS, type PairingNext, UPDATE_HELP_WORDS } from '@inventario/core';
 import { instant } from '../../data/ids.js';
 import { useJob } from '../../data/job-context.js';
 import { Button } from '../../ui/button.js';
@@ -8,24 +8,15 @@ import type { Adapter, PairingWork } from './use-pairing.js';
 export function UpdateKeys({
   work,
   adapter,
-  stuck,
-  stands,
+  next,
 }: {
   work: PairingWork;
   adapter: Adapter;
-  stuck: number;
-  stands: DeviceStands;
+  next: Extract<PairingNext, { kind: 'update' }>;
 }) {
-  const weak = stuck > 0 && stands.task.device.radio === 'wifi';
   return (
     <div className="flex flex-col gap-1.5">
-      {stuck > 0 && (
-        <p>
-          {stuck > 1 && weak
-            ? 'Bring the signal nearer, or leave it on power overnight and look again.'
-            : 'Take its power away at the cut-out for ten seconds, then start the update again.'}
-        </p>
-      )}
+      {next.help && <p>{UPDATE_HELP_WORDS[next.help]}</p>}
       <div className="grid grid-cols-2 gap-1.5">
         {adapter === 'site' ? (
           <Button

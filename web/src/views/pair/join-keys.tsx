@@ -2,6 +2,7 @@ import {
   adviceWhy,
   LOOK_WORDS,
   lightWords,
+  MACHINE_LOOKS,
   type PairingNext,
   pairingManner,
   REMEDY_WORDS,
@@ -123,7 +124,7 @@ function LookKeys({
       <Button className="min-h-14 first-letter:uppercase" onClick={() => seen(true)}>
         {words.bad}
       </Button>
-      {adapter === 'site' && MACHINES_KNOW.has(look) && (
+      {adapter === 'site' && MACHINE_LOOKS.has(look) && (
         <Button className="col-span-2" onClick={() => void work.askLook(look)}>
           Ask the router and the hub
         </Button>
@@ -131,12 +132,3 @@ function LookKeys({
     </div>
   );
 }
-
-const MACHINES_KNOW: ReadonlySet<string> = new Set([
-  'listed',
-  'hub-there',
-  'hub-open',
-  'signal',
-  'hub-count',
-  'router-count',
-]);

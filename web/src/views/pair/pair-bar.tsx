@@ -6,6 +6,7 @@ import {
   nextToPair,
   PATH_WORDS,
   type PairingNext,
+  parkingReasonOf,
   REMEDY_WORDS,
 } from '@inventario/core';
 import { useState } from 'react';
@@ -132,7 +133,7 @@ function Keys(props: BarProps & { onFailed: () => void }) {
     case 'join':
       return <JoinKeys {...props} next={next} />;
     case 'update':
-      return <UpdateKeys {...props} stuck={next.stuck} />;
+      return <UpdateKeys work={work} adapter={adapter} next={next} />;
     case 'account':
       return <AccountKeys account={next.account} />;
     case 'name':
@@ -155,14 +156,11 @@ function Keys(props: BarProps & { onFailed: () => void }) {
 }
 
 function ParkKey({ work, next }: { work: PairingWork; next: PairingNext }) {
-  const reason =
-    next.kind === 'join'
-      ? (next.advice.causes[0]?.cause ?? 'later')
-      : next.kind === 'update'
-        ? 'update-stuck'
-        : 'later';
   return (
-    <Button onClick={() => work.mark('parked', { reason })} title="Put it aside and come back">
+    <Button
+      onClick={() => work.mark('parked', { reason: parkingReasonOf(next) })}
+      title="Put it aside and come back"
+    >
       Park it
     </Button>
   );

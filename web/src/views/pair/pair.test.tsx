@@ -228,7 +228,9 @@ describe('after it has joined', () => {
     expect(await screen.findByText('Its update is stuck')).toBeInTheDocument();
     expect(screen.getByText(/Take its power away at the cut-out/)).toBeInTheDocument();
     press('It is stuck');
-    expect(await screen.findByText(/leave it on power overnight/)).toBeInTheDocument();
+    expect(await screen.findByText(/Bring the signal nearer/)).toBeInTheDocument();
+    press('It is stuck');
+    expect(await screen.findByText(/Leave it on power overnight/)).toBeInTheDocument();
     press('It is up to date');
     await waitFor(() => expect(marks(now()).at(-1)?.what).toBe('updated'));
     press('Missing');
