@@ -1,6 +1,6 @@
 // Speeds the product promises, each against its bound and against a reference measured in the same run: the
 // reference takes out how fast this machine happens to be. `npm run benchmark [rounds] [boxes] [loops]
-// [devices] [wirings] [changed]`.
+// [devices] [wirings] [changed] [sites]`.
 import { modelRuns } from '../together/runs.js';
 import { told } from '../together/told.js';
 import { commissioning, seededSites } from './commissioning.js';
@@ -28,8 +28,8 @@ for (const row of rows)
 // 500 boxes say most, and take some minutes; the second argument sets another number.
 console.log(testsUsed(Number(process.argv[3] ?? 500)));
 console.log(closedLoops(Number(process.argv[4] ?? 200)));
-// Five thousand plans on true copper, and every single change to those of the first thousand.
 console.log(seededSites(Number(process.argv[8] ?? 2000)));
+// Five thousand plans on true copper, and every single change to those of the first thousand.
 console.log(wiringsProved(Number(process.argv[6] ?? 5000), Number(process.argv[7] ?? 1000)));
 // Three devices on two servers, with everything breaking now and then.
 console.log(

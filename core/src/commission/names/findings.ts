@@ -22,14 +22,14 @@ function reservedWord(name: string, reserved: readonly string[] | undefined): st
   return reserved?.find((word) => holdsWords(name, folded(word)));
 }
 
-/** What any name would meet at a channel, with nobody else's name looked at. */
-export function ownFindings(name: Heard, at: NamedChannel, ground: NameGround): NameFinding[] {
-  const rooms = ground.rooms.get(name.folded);
+/** What any name would meet at a channel, with nobody else's looked at. @param name folded */
+export function ownFindings(name: string, at: NamedChannel, ground: NameGround): NameFinding[] {
+  const rooms = ground.rooms.get(name);
   return [
-    ...(isDefaultName(name.folded, at) ? [finding('default')] : []),
+    ...(isDefaultName(name, at) ? [finding('default')] : []),
     ...(rooms ? [finding('equals-room', rooms)] : []),
     ...at.platforms.flatMap((platform): NameFinding[] => {
-      const word = reservedWord(name.folded, platform.reserved);
+      const word = reservedWord(name, platform.reserved);
       return word === undefined ? [] : [{ code: 'reserved', platform: platform.name, with: [], word }];
     }),
   ];
@@ -39,9 +39,12 @@ export function ownFindings(name: Heard, at: NamedChannel, ground: NameGround): 
 export function findingsOf(at: NamedChannel, ground: NameGround, inUse: NamesInUse): NameFinding[] {
   const name = at.heard;
   if (!name) return [finding('unnamed')];
-  const same = inUse.same(at.id, name);
+  const same = inUse.same(at.id, name.folded);
   const alike = inUse.alike(at.id, name);
-  const [byDefault, byItself] = partition(ownFindings(name, at, ground), ({ code }) => code === 'default');
+  const [byDefault, byItself] = partition(
+    ownFindings(name.folded, at, ground),
+    ({ code }) => code === 'default',
+  );
   return [
     ...byDefault,
     ...(same.length > 0 ? [finding('duplicate', same)] : []),

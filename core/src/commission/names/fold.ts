@@ -40,15 +40,17 @@ export interface Heard {
   characters?: string[] | undefined;
 }
 
+const BEYOND_ONE_UNIT = /[\ud800-\udfff]/;
+
 export function heard(name: string): Heard {
   const text = folded(name);
   const spoken = text.replaceAll(' ', '');
-  const characters = [...text];
+  const characters = BEYOND_ONE_UNIT.test(text) ? [...text] : undefined;
   return {
     folded: text,
     code: doubleMetaphone(spoken)[0],
-    length: [...spoken].length,
-    ...(characters.length === text.length ? {} : { characters }),
+    length: characters ? [...spoken].length : spoken.length,
+    characters,
   };
 }
 

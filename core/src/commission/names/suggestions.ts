@@ -1,6 +1,6 @@
 import type { JobLookup } from '../../job/lookup.js';
 import { hasOldName, ownFindings } from './findings.js';
-import { folded, type Heard, heard } from './fold.js';
+import { folded, heard } from './fold.js';
 import { NamesInUse } from './names-in-use.js';
 import type { NamedChannel, NameFinding, NameGround } from './vocabulary.js';
 import { type OwnWords, ownWords, possibleNames } from './words.js';
@@ -30,21 +30,23 @@ export function suggestedNames(
   for (const at of wanting) {
     const old = at.position.replaces?.name ?? '';
     if (!at.first || folded(old) === '' || hasOldName(at, folded(old), ground)) continue;
-    if (isFree(heard(old), at, ground, inUse)) suggest(at, old);
+    if (isFree(old, at, ground, inUse)) suggest(at, old);
   }
   for (const at of wanting) {
     if (suggestions.has(at.id)) continue;
     const name = possible.firstFor(
       at,
-      (said) => said.folded !== at.heard?.folded && isFree(said, at, ground, inUse),
+      (said) => folded(said) !== at.heard?.folded && isFree(said, at, ground, inUse),
     );
     if (name !== undefined) suggest(at, name);
   }
   return suggestions;
 }
 
-function isFree(name: Heard, at: NamedChannel, ground: NameGround, inUse: NamesInUse): boolean {
-  return !inUse.clashes(at.id, name) && ownFindings(name, at, ground).length === 0;
+function isFree(name: string, at: NamedChannel, ground: NameGround, inUse: NamesInUse): boolean {
+  const text = folded(name);
+  if (inUse.same(at.id, text).length > 0 || ownFindings(text, at, ground).length > 0) return false;
+  return !inUse.isAlike(at.id, heard(name));
 }
 
 /**
@@ -56,18 +58,18 @@ class PossibleNames {
 
   constructor(private readonly known: JobLookup) {}
 
-  firstFor(at: NamedChannel, isFit: (name: Heard) => boolean): string | undefined {
+  firstFor(at: NamedChannel, isFit: (name: string) => boolean): string | undefined {
     const own = ownWords(at, this.known);
     const key = JSON.stringify(own);
     return this.next(key, own, isFit) ?? this.next(key, own, isFit);
   }
 
   /** The next fitting one; behind the last of them the next call begins anew. */
-  private next(key: string, own: OwnWords, isFit: (name: Heard) => boolean): string | undefined {
+  private next(key: string, own: OwnWords, isFit: (name: string) => boolean): string | undefined {
     const names = this.thought.get(key) ?? possibleNames(own);
     this.thought.set(key, names);
     for (let { value, done } = names.next(); !done; { value, done } = names.next())
-      if (isFit(heard(value))) return value;
+      if (isFit(value)) return value;
     this.thought.delete(key);
     return undefined;
   }

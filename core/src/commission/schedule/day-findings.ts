@@ -1,24 +1,26 @@
 import { targetId } from '../../job/targets.js';
-import { perObject } from '../../units/kept.js';
-import type { Effect, Firing, Rule, ScheduleFinding, ScheduleGround } from './vocabulary.js';
+import type { Firing, Rule, ScheduleFinding, ScheduleGround } from './vocabulary.js';
 
 /** A switching to the opposite at most this long before is undone at once; minutes. */
 const AT_ONCE = 5;
 /** Lights meant to be lit in turn may be so for this long; minutes. */
 const TURN = 1;
 
-type State = 'on' | 'off' | 'unknown';
+type Lit = 'on' | 'off';
 
 /** What is known of a target at an instant, and by whom it was last set or turned over. */
 interface Known {
-  state: State;
-  by: string[];
+  target: string;
+  /** Null before the first firing that does anything to it. */
+  state: Lit | 'unknown' | null;
+  by: readonly string[];
   /** The setting next before, unless a toggle or a clash came with it or after it. */
-  set: { state: 'on' | 'off'; at: number; by: string[] } | null;
+  set: { state: Lit; at: number; by: readonly string[] } | null;
 }
 
 /** What the firings of one minute do to one target. */
 interface Meeting {
+  known: Known;
   on: string[];
   off: string[];
   toggles: string[];
@@ -27,80 +29,93 @@ interface Meeting {
 /** What the firings come to, minute by minute: clashes, what is undone, opposites lit or dark together. */
 export function firingFindings(firings: readonly Firing[], ground: ScheduleGround): ScheduleFinding[] {
   const findings: ScheduleFinding[] = [];
-  const known = new Map<string, Known>();
-  const pairs = oppositesWatched(ground);
-  for (const [at, minute] of byMinute(firings)) {
-    for (const [target, meeting] of meetingsOf(minute)) {
-      const before = known.get(target) ?? { state: 'unknown', by: [], set: null };
-      const { after, finding } = met(before, meeting, { target, at });
-      known.set(target, after);
-      if (finding) findings.push(finding);
-    }
-    for (const pair of pairs) findings.push(...pair.look(at, known));
-  }
-  const end = ground.clock.startOf(ground.toDay);
-  return [...findings, ...pairs.flatMap((pair) => pair.end(end))];
-}
-
-function* byMinute(firings: readonly Firing[]): Generator<[number, Firing[]]> {
+  const targets = new Targets(ground.rules);
+  const pairs = oppositesWatched(ground, targets);
   for (let from = 0; from < firings.length; ) {
     const { at } = firings[from] as Firing;
-    let to = from;
+    let to = from + 1;
     while (firings[to]?.at === at) to += 1;
-    yield [at, firings.slice(from, to)];
+    for (const meeting of targets.meetings(firings, from, to)) {
+      const finding = met(meeting, at);
+      if (finding) findings.push(finding);
+    }
+    for (const pair of pairs) {
+      const ended = pair.look(at);
+      if (ended) findings.push(ended);
+    }
     from = to;
   }
+  const end = ground.clock.startOf(ground.toDay);
+  return [...findings, ...pairs.flatMap((pair) => pair.end(end) ?? [])];
 }
 
-/** What comes to each target in a minute. Most minutes have one firing, whose own meetings are kept. */
-function meetingsOf(minute: readonly Firing[]): Iterable<[string, Meeting]> {
-  const [first, second] = minute;
-  if (first && !second) return ownMeetings(first.rule);
-  const meetings = new Map<string, Meeting>();
-  for (const { rule } of minute)
-    for (const [target, effect] of rule.effects) {
-      const meeting = meetings.get(target) ?? { on: [], off: [], toggles: [] };
-      meetings.set(target, meeting);
-      listFor(effect, meeting).push(rule.id);
-    }
-  return meetings;
+/** Everything that the rules act on, and what each rule alone does to it: most minutes have one firing. */
+class Targets {
+  private readonly byId = new Map<string, Known>();
+  private readonly alone: ReadonlyMap<Rule, readonly Meeting[]>;
+
+  constructor(rules: readonly Rule[]) {
+    this.alone = new Map(rules.map((rule) => [rule, this.ownMeetings(rule)]));
+  }
+
+  known(target: string): Known {
+    const known = this.byId.get(target) ?? { target, state: null, by: [], set: null };
+    this.byId.set(target, known);
+    return known;
+  }
+
+  /** What comes to each target by the firings of one minute, from one up to another. */
+  meetings(firings: readonly Firing[], from: number, to: number): Iterable<Meeting> {
+    if (to - from === 1) return this.alone.get((firings[from] as Firing).rule) ?? [];
+    const meetings = new Map<Known, Meeting>();
+    for (let index = from; index < to; index += 1)
+      for (const own of this.alone.get((firings[index] as Firing).rule) ?? []) {
+        const before = meetings.get(own.known);
+        meetings.set(own.known, before ? together(before, own) : own);
+      }
+    return meetings.values();
+  }
+
+  private ownMeetings({ id, effects }: Rule): Meeting[] {
+    return [...effects].map(([target, effect]) => ({
+      known: this.known(target),
+      on: effect === 'on' ? [id] : [],
+      off: effect === 'off' ? [id] : [],
+      toggles: effect === 'toggle' ? [id] : [],
+    }));
+  }
 }
 
-const ownMeetings = perObject(({ id, effects }: Rule): [string, Meeting][] => {
-  const none = { on: [], off: [], toggles: [] };
-  const alone = {
-    on: { ...none, on: [id] },
-    off: { ...none, off: [id] },
-    toggle: { ...none, toggles: [id] },
-  };
-  return [...effects].map(([target, effect]) => [target, alone[effect]]);
+const together = (one: Meeting, other: Meeting): Meeting => ({
+  known: one.known,
+  on: [...one.on, ...other.on],
+  off: [...one.off, ...other.off],
+  toggles: [...one.toggles, ...other.toggles],
 });
 
-const listFor = (effect: Effect, meeting: Meeting) =>
-  effect === 'toggle' ? meeting.toggles : meeting[effect];
-
-function met(
-  before: Known,
-  { on, off, toggles }: Meeting,
-  { target, at }: { target: string; at: number },
-): { after: Known; finding?: ScheduleFinding } {
+/** What a target is after a meeting, and what is to be said of it. */
+function met({ known, on, off, toggles }: Meeting, at: number): ScheduleFinding | null {
   if (on.length > 0 && off.length > 0) {
     const by = [...on, ...off].sort();
-    return {
-      after: { state: 'unknown', by, set: null },
-      finding: { code: 'clash', automationIds: by, target, at, until: null },
-    };
+    Object.assign(known, { state: 'unknown', by, set: null });
+    return { code: 'clash', automationIds: by, target: known.target, at, until: null };
   }
   const by = on.length > 0 ? on : off;
-  const set: State = on.length > 0 ? 'on' : off.length > 0 ? 'off' : before.state;
-  const turned = toggles.length % 2 === 0 || set === 'unknown' ? set : set === 'on' ? 'off' : 'on';
-  if (toggles.length > 0 || set === 'unknown')
-    return { after: { state: turned, by: [...by, ...toggles], set: null } };
-  const after: Known = { state: set, by, set: { state: set, at, by } };
-  const last = before.set;
-  if (!last || last.state === set || at - last.at > AT_ONCE) return { after };
+  const state = on.length > 0 ? 'on' : off.length > 0 ? 'off' : (known.state ?? 'unknown');
+  if (toggles.length > 0 || state === 'unknown') {
+    const isTurned = toggles.length % 2 === 1 && state !== 'unknown';
+    known.state = isTurned ? (state === 'on' ? 'off' : 'on') : state;
+    known.by = [...by, ...toggles];
+    known.set = null;
+    return null;
+  }
+  const last = known.set;
+  known.state = state;
+  known.by = by;
+  known.set = { state, at, by };
+  if (!last || last.state === state || at - last.at > AT_ONCE) return null;
   const both = [...new Set([...last.by, ...by])];
-  return { after, finding: { code: 'undone', automationIds: both, target, at, until: null } };
+  return { code: 'undone', automationIds: both, target: known.target, at, until: null };
 }
 
 /** Watches two that are meant to be lit in turn. */
@@ -109,20 +124,20 @@ class Watched {
 
   constructor(
     private readonly id: string,
-    private readonly a: string,
-    private readonly b: string,
+    private readonly a: Known,
+    private readonly b: Known,
   ) {}
 
   /** After everything of a minute: what has just ended. */
-  look(at: number, known: ReadonlyMap<string, Known>): ScheduleFinding[] {
-    const [a, b] = [known.get(this.a), known.get(this.b)];
-    const together = a && b && a.state === b.state && a.state !== 'unknown' ? a.state : null;
+  look(at: number): ScheduleFinding | null {
+    const { a, b } = this;
+    const together = a.state === b.state ? a.state : null;
     const code = together === 'on' ? 'opposite-overlap' : together === 'off' ? 'opposite-gap' : null;
-    if (code === (this.open?.code ?? null)) return [];
+    if (code === (this.open?.code ?? null)) return null;
     const ended = this.closed(at, at);
     this.open = code && {
       code,
-      automationIds: [...new Set([...(a?.by ?? []), ...(b?.by ?? [])])],
+      automationIds: [...new Set([...a.by, ...b.by])],
       target: this.id,
       at,
       until: null,
@@ -131,15 +146,16 @@ class Watched {
   }
 
   /** What lasts to the end of the range. */
-  end(at: number): ScheduleFinding[] {
+  end(at: number): ScheduleFinding | null {
     return this.closed(at, null);
   }
 
-  private closed(at: number, until: number | null): ScheduleFinding[] {
-    return this.open && at - (this.open.at ?? at) > TURN ? [{ ...this.open, until }] : [];
+  private closed(at: number, until: number | null): ScheduleFinding | null {
+    return this.open && at - (this.open.at ?? at) > TURN ? { ...this.open, until } : null;
   }
 }
 
-function oppositesWatched({ known }: ScheduleGround): Watched[] {
-  return (known.job.opposites ?? []).map(({ id, a, b }) => new Watched(id, targetId(a), targetId(b)));
-}
+const oppositesWatched = ({ known }: ScheduleGround, targets: Targets): Watched[] =>
+  (known.job.opposites ?? []).map(
+    ({ id, a, b }) => new Watched(id, targets.known(targetId(a)), targets.known(targetId(b))),
+  );

@@ -16,12 +16,27 @@ export function firingsOf(ground: ScheduleGround): Firing[] {
       const wall = ground.clock.wallAt(at);
       if (isWithin(wall, ground) && holds(rule, at, wall)) firings.push({ rule, at, wall, clock });
     }
-  // Rules stand by their ids already, and the sort keeps that order.
-  return firings.sort((one, other) => one.at - other.at);
+  return byTime(firings);
 }
 
 const isWithin = (wall: number, { fromDay, toDay }: ScheduleGround) =>
   wall >= fromDay * DAY && wall < toDay * DAY;
+
+/**
+ * By time; rules stand by their ids already, and that order is kept. One number for each, of its time and
+ * its place, sorts many times as fast as the firings themselves.
+ */
+function byTime(firings: readonly Firing[]): Firing[] {
+  const count = firings.length;
+  const numbers = new Float64Array(count);
+  firings.forEach(({ at }, place) => {
+    numbers[place] = at * count + place;
+  });
+  const sorted: Firing[] = [];
+  for (const number of numbers.sort())
+    sorted.push(firings[number - Math.floor(number / count) * count] as Firing);
+  return sorted;
+}
 
 function momentsOf(rule: Rule, ground: ScheduleGround): ShownAt[] {
   const { when } = rule.automation;
@@ -39,12 +54,13 @@ function byTheClock({ days }: Automation, minute: number, ground: ScheduleGround
 
 /** The sun's events on its days, with the offset: the days are those of the event. */
 function byTheSun({ when, days }: Automation, { sun }: ScheduleGround): ShownAt[] {
-  return (sun?.days ?? []).flatMap(({ day, sunrise, sunset }): ShownAt[] => {
+  const moments: ShownAt[] = [];
+  for (const { day, sunrise, sunset } of sun?.days ?? []) {
     const event = when.sun === 'sunrise' ? sunrise : sunset;
-    return event === null || !isDayOf(day, days)
-      ? []
-      : [{ at: Math.round(event + (when.offset ?? 0)), clock: 'normal' }];
-  });
+    if (event !== null && isDayOf(day, days))
+      moments.push({ at: Math.round(event + (when.offset ?? 0)), clock: 'normal' });
+  }
+  return moments;
 }
 
 /** Judges the condition of a rule at an instant, whose wall time is given too. */

@@ -1,6 +1,6 @@
 import { placeKey } from '../../job/lookup.js';
 import { loadsOfChannel } from '../channel-loads.js';
-import type { Firing, Rule, RuleCost, ScheduleGround } from './vocabulary.js';
+import type { Effect, Firing, Rule, RuleCost, ScheduleGround } from './vocabulary.js';
 
 const YEAR_DAYS = 365;
 
@@ -17,42 +17,64 @@ export function ruleCosts(
 ): RuleCost[] {
   const end = ground.clock.startOf(ground.toDay);
   const days = ground.toDay - ground.fromDay;
-  const minutes = minutesOn(firings, end);
+  const parts = partsOf(ground, firings, end);
   const watts = new Map([...ground.channels].map(([id, at]) => [id, wattsOf(ground, at)]));
   return ground.rules
     .filter((rule) => [...rule.effects.values()].includes('on'))
     .map((rule) => {
-      const own = minutes.get(rule.id);
       if (!byClockOrSun(rule)) return { automationId: rule.id, hours: null, kWh: null, cost: null };
       const share = YEAR_DAYS / days / 60;
-      const targets = [...(own ?? [])];
-      const kWh = targets.reduce((sum, [id, on]) => sum + ((watts.get(id) ?? 0) * on * share) / 1000, 0);
-      const hours = targets.length === 0 ? 0 : Math.max(...targets.map(([, on]) => on)) * share;
+      const own = parts.get(rule) ?? [];
+      const wattMinutes = own.reduce(
+        (sum, { lamp, minutes }) => sum + (watts.get(lamp.target) ?? 0) * minutes,
+        0,
+      );
+      const kWh = (wattMinutes * share) / 1000;
+      const hours = Math.max(0, ...own.map(({ minutes }) => minutes)) * share;
       return { automationId: rule.id, hours, kWh, cost: tariff === null ? null : kWh * tariff };
     });
 }
 
 const byClockOrSun = ({ automation: { when } }: Rule) => when.at !== undefined || when.sun !== undefined;
 
-/** By rule, then by target: for how many minutes it is on because of it. */
-function minutesOn(firings: readonly Firing[], end: number): Map<string, Map<string, number>> {
-  const lit = new Map<string, { by: string; since: number }>();
-  const minutes = new Map<string, Map<string, number>>();
-  const settle = (target: string, at: number) => {
-    const since = lit.get(target);
-    if (!since) return;
-    const own = minutes.get(since.by) ?? new Map<string, number>();
-    minutes.set(since.by, own.set(target, (own.get(target) ?? 0) + at - since.since));
-    lit.delete(target);
+/** A target that rules act on, with what has switched it on while it is on. */
+interface Lamp {
+  target: string;
+  lit: { by: Part; since: number } | null;
+}
+
+/** What a rule does to one target, and for how many minutes that is on because of it. */
+interface Part {
+  lamp: Lamp;
+  effect: Effect;
+  minutes: number;
+}
+
+/** By rule: what it does to each target, and how long that is on because of it. */
+function partsOf({ rules }: ScheduleGround, firings: readonly Firing[], end: number): Map<Rule, Part[]> {
+  const lamps = new Map<string, Lamp>();
+  const parts = new Map(
+    rules.map((rule) => [
+      rule,
+      [...rule.effects].map(([target, effect]): Part => {
+        const lamp = lamps.get(target) ?? { target, lit: null };
+        lamps.set(target, lamp);
+        return { lamp, effect, minutes: 0 };
+      }),
+    ]),
+  );
+  const goesOut = (lamp: Lamp, at: number) => {
+    if (lamp.lit) lamp.lit.by.minutes += at - lamp.lit.since;
+    lamp.lit = null;
   };
   for (const { rule, at } of firings)
-    for (const [target, effect] of rule.effects) {
-      if (effect === 'on' && !lit.has(target)) lit.set(target, { by: rule.id, since: at });
-      else if (effect === 'off' || (effect === 'toggle' && lit.has(target))) settle(target, at);
-      else if (effect === 'toggle') lit.set(target, { by: rule.id, since: at });
+    for (const part of parts.get(rule) ?? []) {
+      const { lamp, effect } = part;
+      if (effect === 'off' || (effect === 'toggle' && lamp.lit)) goesOut(lamp, at);
+      else lamp.lit ??= { by: part, since: at };
     }
-  for (const target of [...lit.keys()]) settle(target, end);
-  return minutes;
+  for (const lamp of lamps.values()) goesOut(lamp, end);
+  return parts;
 }
 
 function wattsOf({ known }: ScheduleGround, at: Parameters<typeof loadsOfChannel>[1]): number {

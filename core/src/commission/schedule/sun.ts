@@ -38,41 +38,64 @@ function height(at: number, spot: Spot): number {
   return altitude - HORIZON_REFRACTION - ON_THE_HORIZON;
 }
 
+/** Where the sun was at an instant: minutes, any fraction, and degrees above the line. */
+interface Look {
+  at: number;
+  height: number;
+}
+
 /**
  * Every rise and set of the sun between two instants, in order. The sun is highest and lowest once a day:
  * between these it crosses the line once or not at all, however near the pole.
  */
 export function sunEvents(spot: Spot, from: number, to: number): SunEvent[] {
-  const turns: number[] = [];
+  const looks: Look[] = [];
+  const look = (at: number) => looks.push({ at, height: height(at, spot) });
   for (let day = Math.floor(from / DAY) - 2; day * DAY <= to + 2 * DAY; day += 1) {
     const noon = getTimes(
       new Date((day + 0.5) * DAY * MS_OF_MINUTE),
       spot.latitude,
       spot.longitude,
     ).solarNoon.getTime();
-    turns.push(noon / MS_OF_MINUTE - DAY / 2, noon / MS_OF_MINUTE);
+    look(noon / MS_OF_MINUTE - DAY / 2);
+    look(noon / MS_OF_MINUTE);
   }
   const events: SunEvent[] = [];
-  const heights = turns.map((at) => height(at, spot));
-  for (let index = 1; index < turns.length; index += 1) {
-    const [before = 0, after = 0] = [heights[index - 1], heights[index]];
-    if (before > 0 === after > 0) continue;
-    const crossing = crossed(turns[index - 1] ?? 0, turns[index] ?? 0, spot, after > 0);
-    const at = Math.round(crossing);
-    if (at >= from && at < to) events.push({ kind: after > 0 ? 'sunrise' : 'sunset', at });
+  for (let index = 1; index < looks.length; index += 1) {
+    const [before, after] = [looks[index - 1] as Look, looks[index] as Look];
+    if (before.height > 0 === after.height > 0) continue;
+    const at = Math.round(crossed(before, after, spot));
+    if (at >= from && at < to) events.push({ kind: after.height > 0 ? 'sunrise' : 'sunset', at });
   }
   return events;
 }
 
-/** The instant at which the sun passes the line between two at which it is on either side; to a second. */
-function crossed(low: number, high: number, spot: Spot, rising: boolean): number {
-  let [below, above] = [low, high];
-  while (above - below > 1 / 60) {
-    const middle = (below + above) / 2;
-    if (height(middle, spot) > 0 === rising) above = middle;
-    else below = middle;
+/** How near to the instant of a crossing is near enough; minutes. */
+const SECOND = 1 / 60;
+
+/**
+ * The instant at which the sun passes the line between two at which it is on either side; to a second. False
+ * position, in which a side that stays counts half as much each time (Illinois): near the horizon the sun's
+ * path is almost straight, so that this takes far fewer looks than halving.
+ */
+function crossed(before: Look, after: Look, spot: Spot): number {
+  let [low, high] = [before.at, after.at];
+  let [atLow, atHigh] = [before.height, after.height];
+  let stays: 'low' | 'high' | null = null;
+  while (high - low > SECOND) {
+    const guess = low + ((high - low) * atLow) / (atLow - atHigh);
+    // Half a second off either side, so that both close in.
+    const at = Math.min(Math.max(guess, low + SECOND / 2), high - SECOND / 2);
+    const now = height(at, spot);
+    if (now > 0 === before.height > 0) {
+      if (stays === 'high') atHigh /= 2;
+      [low, atLow, stays] = [at, now, 'high'];
+    } else {
+      if (stays === 'low') atLow /= 2;
+      [high, atHigh, stays] = [at, now, 'low'];
+    }
   }
-  return (below + above) / 2;
+  return (low + high) / 2;
 }
 
 /** The sun of each date: an event belongs to its local date, the first where a date has two. */

@@ -25,10 +25,11 @@ export class WallClock {
   constructor(zone: string, fromDay: number, toDay: number) {
     const ahead = (at: number) => clockAhead(zone, at * 60_000);
     let day = (fromDay - MARGIN) * DAY;
-    this.stretches = [{ from: Number.NEGATIVE_INFINITY, ahead: ahead(day) }];
+    let before = ahead(day);
+    this.stretches = [{ from: Number.NEGATIVE_INFINITY, ahead: before }];
     // No zone changes its clock twice within a day.
     for (const end = (toDay + MARGIN) * DAY; day < end; day += DAY) {
-      const [before, after] = [ahead(day), ahead(day + DAY)];
+      const after = ahead(day + DAY);
       if (before === after) continue;
       let [low, high] = [day, day + DAY];
       while (high - low > 1) {
@@ -37,6 +38,7 @@ export class WallClock {
         else high = middle;
       }
       this.stretches.push({ from: high, ahead: after });
+      before = after;
     }
   }
 
