@@ -347,8 +347,15 @@ export { namesOf, namesWith } from './commission/names/names.js';
 export { dateText, dayNumber, instantText, wallText } from './commission/schedule/calendar.js';
 export { calendarFile } from './commission/schedule/calendar-file.js';
 export { offOnLeaving } from './commission/schedule/off-on-leaving.js';
+export {
+  type DayFiring,
+  firingsOfDay,
+  type Moment,
+  type Overview,
+  overviewOf,
+} from './commission/schedule/overview.js';
 export { scheduleLacks, scheduleOf } from './commission/schedule/schedule.js';
-export type { Firing, Schedule, ScheduleFinding } from './commission/schedule/vocabulary.js';
+export type { Schedule, ScheduleFinding } from './commission/schedule/vocabulary.js';
 export { type SettingTask, settingTasks } from './commission/settings.js';
 export { trimSearch, type TrimSearch } from './commission/trim.js';
 export { type AccountTask, accountTasks, type HubTask, hubTasks } from './commission/hubs.js';
@@ -387,7 +394,7 @@ export { SHELF_WORDS } from './findings/words/materials.js';
 export { nameFindingText } from './findings/words/names.js';
 export { ruleWords } from './findings/words/rules.js';
 export { targetWords } from './findings/words/targets.js';
-export { scheduleFindingText } from './findings/words/schedule.js';
+export { scheduleFindingText, scheduleLackText } from './findings/words/schedule.js';
 export {
   adviceWhy,
   CAUSE_WORDS,

@@ -1,7 +1,7 @@
 import type { RequirementCost } from '@inventario/core';
 import { useMemo } from 'react';
 import { useJob, useLatest, usePlanner } from './job-context.js';
-import type { Plans } from './planner.worker.js';
+import type { Plans, ScheduleQuestion, Schedules } from './planner.worker.js';
 
 /** Every school's plan of the house as it stands. */
 export function usePlans(): Plans | null {
@@ -19,4 +19,15 @@ export function useRequirements(wanted: boolean): RequirementCost[] | null {
   return useLatest<RequirementCost[] | null>(key, () =>
     wanted ? planner.ask(job, (remote) => remote.requirements()) : Promise.resolve(null),
   );
+}
+
+/** What the rules do in the year to come, and on one day; undefined while the first answer is worked out. */
+export function useSchedules({ today, day, tariff }: ScheduleQuestion): Schedules | null | undefined {
+  const planner = usePlanner();
+  const { job } = useJob();
+  const key = useMemo(() => ({ job, today, day, tariff }), [job, today, day, tariff]);
+  const answer = useLatest(key, async () => ({
+    told: await planner.ask(job, (remote) => remote.schedules({ today, day, tariff })),
+  }));
+  return answer?.told;
 }

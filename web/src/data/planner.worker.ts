@@ -1,12 +1,16 @@
 import {
+  type DayFiring,
   distinctPlans,
+  firingsOfDay,
   type HousePlan,
   homePlans,
   type Job,
   judgeControlPoint,
   lookup,
   type OutageReport,
+  type Overview,
   outagesOf,
+  overviewOf,
   type Phase,
   phasesOf,
   placeKey,
@@ -17,6 +21,9 @@ import {
   roomAdvice,
   roomsInOrder,
   type School,
+  scheduleFindingText,
+  scheduleLacks,
+  scheduleOf,
   sentence,
   standingPlaces,
   stillOpen,
@@ -48,6 +55,32 @@ export interface Plans {
 
 let job: Job | undefined;
 let key = '';
+
+/** A conflict of rules, in words, with how often it comes. */
+interface SaidConflict {
+  automationIds: string[];
+  says: string;
+  times: number;
+}
+
+/** What the rules of all apps do in the year to come, and on one day. */
+export interface Schedules {
+  today: number;
+  year: Omit<Overview, 'conflicts'> & { conflicts: SaidConflict[] };
+  /** The date it is told of, by its number. */
+  day: { day: number; firings: DayFiring[] };
+}
+
+/** What of its schedule is asked: numbers of dates; minor units a kWh, null where that is not known. */
+export interface ScheduleQuestion {
+  today: number;
+  day: number;
+  tariff: number | null;
+}
+
+const YEAR = 365;
+/** A year has more firings than a screen has points: those of one in so many days are drawn. */
+const DRAWN_DAYS = 4;
 
 /** Decides for the whole house, apart from the worker that answers every keystroke. */
 export const planner = {
@@ -100,6 +133,22 @@ export const planner = {
   requirements(): RequirementCost[] {
     if (!job) throw new Error('No job was given to the planner yet: call update first');
     return requirementCosts(wallFirst(stillOpen(job)));
+  },
+
+  /** Null where the job lacks what it takes to tell when rules fire. */
+  schedules({ today, day, tariff }: ScheduleQuestion): Schedules | null {
+    if (!job) throw new Error('No job was given to the planner yet: call update first');
+    const known = lookup(job);
+    if (scheduleLacks(known)) return null;
+    const year = overviewOf(scheduleOf(known, { fromDay: today, toDay: today + YEAR }, tariff), DRAWN_DAYS);
+    const conflicts = year.conflicts.map(({ finding, times }) => ({
+      automationIds: finding.automationIds,
+      says: scheduleFindingText(finding, known),
+      times,
+    }));
+    // From the day before on: what is undone after midnight began then.
+    const about = scheduleOf(known, { fromDay: day - 1, toDay: day + 2 });
+    return { today, year: { ...year, conflicts }, day: { day, firings: firingsOfDay(about, day) } };
   },
 };
 

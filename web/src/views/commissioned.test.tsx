@@ -48,9 +48,9 @@ describe('rules', () => {
     const { job: now } = await rules();
     const list = screen.getByRole('list', { name: 'Rules' });
     expect(within(list).getByText(/15 minutes after sunset: "Birch lamp" on\./)).toBeInTheDocument();
-    expect(within(list).getAllByText(/set "Birch lamp" to different states in the same minute/)).toHaveLength(
-      2,
-    );
+    expect(
+      await within(list).findAllByText(/set "Birch lamp" to different states in the same minute/),
+    ).toHaveLength(2);
     press('Seen to fire', list);
     await waitFor(() => expect(now().automations.filter(({ seen }) => seen)).toHaveLength(1));
   });

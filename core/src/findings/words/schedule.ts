@@ -1,3 +1,4 @@
+import type { scheduleLacks } from '../../commission/schedule/schedule.js';
 import type { ScheduleFinding } from '../../commission/schedule/vocabulary.js';
 import type { JobLookup } from '../../job/lookup.js';
 import { listed } from './stops.js';
@@ -29,6 +30,12 @@ export function scheduleFindingText(finding: ScheduleFinding, known: JobLookup):
       return `${rules} lives where ${what} is not to be found.`;
   }
 }
+
+/** What a job lacks before its schedule can be told, in a sentence. */
+export const scheduleLackText = (field: NonNullable<ReturnType<typeof scheduleLacks>>): string =>
+  field === '/site/timeZone'
+    ? 'When rules fire is told once the job knows its time zone (House, job details).'
+    : 'When rules by the sun fire is told once the job knows its latitude and longitude (House, job details).';
 
 const ruleName = (id: string, { job }: JobLookup) =>
   `"${job.automations.find((rule) => rule.id === id)?.name ?? id}"`;

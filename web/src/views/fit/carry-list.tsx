@@ -13,6 +13,7 @@ import {
 import { useMemo } from 'react';
 import { useEnergy } from '../../data/energy.js';
 import { useJob } from '../../data/job-context.js';
+import { TariffField } from '../../parts/tariff-field.js';
 import { classes } from '../../ui/classes.js';
 import { NumberField } from '../../ui/field.js';
 
@@ -132,14 +133,7 @@ export function EnergyCost() {
     <div className="flex flex-col gap-2 text-sm">
       <div className="grid grid-cols-2 gap-2">
         <NumberField label="Hours a day" unit="h" max={24} value={hours} onNumber={setHours} />
-        <NumberField
-          label="A kWh costs"
-          unit={currency ? `0.01 ${currency}` : 'hundredths'}
-          max={1000}
-          zeroIsEmpty
-          value={tariff}
-          onNumber={setTariff}
-        />
+        <TariffField tariff={tariff} setTariff={setTariff} />
       </div>
       <p>
         Running {round(use.total.runningKWh, 0)} kWh a year, standby {round(use.total.standbyKWh, 1)} kWh

@@ -2,27 +2,25 @@ import { PATH_WORDS, type PairingNext, UPDATE_HELP_WORDS } from '@inventario/cor
 import { instant } from '../../data/ids.js';
 import { useJob } from '../../data/job-context.js';
 import { Button } from '../../ui/button.js';
-import type { Adapter, PairingWork } from './use-pairing.js';
+import type { PairingWork } from './use-pairing.js';
 
 /** Its firmware: done, or stuck and what then helps. */
 export function UpdateKeys({
   work,
-  adapter,
   next,
 }: {
   work: PairingWork;
-  adapter: Adapter;
   next: Extract<PairingNext, { kind: 'update' }>;
 }) {
   return (
     <div className="flex flex-col gap-1.5">
       {next.help && <p>{UPDATE_HELP_WORDS[next.help]}</p>}
       <div className="grid grid-cols-2 gap-1.5">
-        {adapter === 'site' ? (
+        {work.overHouse ? (
           <Button
             kind="main"
             className="col-span-2 min-h-14 text-lg"
-            onClick={() => void work.updateOverSite()}
+            onClick={() => void work.overHouse?.update()}
           >
             Update it
           </Button>
@@ -44,7 +42,7 @@ export function UpdateKeys({
 type Reach = Extract<PairingNext, { kind: 'reach' }>;
 
 /** Whether an app has it. */
-export function ReachKeys({ work, next, adapter }: { work: PairingWork; next: Reach; adapter: Adapter }) {
+export function ReachKeys({ work, next }: { work: PairingWork; next: Reach }) {
   const { known } = useJob();
   const { channel, platform } = next;
   const room = known.rooms.get(channel.task.box.roomId)?.name ?? '';
@@ -65,20 +63,16 @@ export function ReachKeys({ work, next, adapter }: { work: PairingWork; next: Re
     );
   return (
     <div className="grid grid-cols-2 gap-1.5">
-      {adapter === 'site' && (
+      {work.overHouse && (
         <Button
           kind="main"
           className="col-span-2 min-h-14 text-lg"
-          onClick={() => void work.findOverSite(channel.task, platform, channel.name ?? '')}
+          onClick={() => void work.overHouse?.find(channel.task, platform, channel.name ?? '')}
         >
           Look in {platform}
         </Button>
       )}
-      <Button
-        kind={adapter === 'site' ? 'plain' : 'main'}
-        className="min-h-14"
-        onClick={() => reached('found')}
-      >
+      <Button kind={work.overHouse ? 'plain' : 'main'} className="min-h-14" onClick={() => reached('found')}>
         Found, in {room}
       </Button>
       <Button className="min-h-14" onClick={() => reached('missing')}>
@@ -136,15 +130,7 @@ const ROUTE_WORDS = {
 } as const;
 
 /** One way of working it, tried. */
-export function TryKeys({
-  work,
-  next,
-  adapter,
-}: {
-  work: PairingWork;
-  next: Extract<PairingNext, { kind: 'try' }>;
-  adapter: Adapter;
-}) {
+export function TryKeys({ work, next }: { work: PairingWork; next: Extract<PairingNext, { kind: 'try' }> }) {
   const { channel, path } = next;
   const { task } = channel;
   const words = `turn on ${channel.name ?? ''}`;
@@ -163,22 +149,23 @@ export function TryKeys({
       },
       `${channel.name}: ${ok ? 'works' : 'does not work'} ${PATH_WORDS[path.path]}`,
     );
-  const overSite =
-    adapter === 'site' && path.path === 'voice' && path.platform !== null
-      ? () => void work.sayOverSite(task, path.platform ?? '', words)
-      : adapter === 'site' && path.path === 'app'
-        ? () => void work.commandOverSite(task, true)
+  const { overHouse } = work;
+  const bySite =
+    overHouse && path.path === 'voice' && path.platform !== null
+      ? () => void overHouse.say(task, path.platform ?? '', words)
+      : overHouse && path.path === 'app'
+        ? () => void overHouse.command(task, true)
         : null;
   return (
     <div className="grid grid-cols-2 gap-1.5">
       {path.path === 'voice' && <p className="col-span-2">Say: “{words}”.</p>}
       {path.ok === false && <p className="col-span-2">It did not work {PATH_WORDS[path.path]} last time.</p>}
-      {overSite && (
-        <Button kind="main" className="col-span-2 min-h-14 text-lg" onClick={overSite}>
+      {bySite && (
+        <Button kind="main" className="col-span-2 min-h-14 text-lg" onClick={bySite}>
           {path.path === 'voice' ? `Say it to ${path.platform}` : 'Switch it on'}
         </Button>
       )}
-      <Button kind={overSite ? 'plain' : 'main'} className="min-h-14" onClick={() => tried(true)}>
+      <Button kind={bySite ? 'plain' : 'main'} className="min-h-14" onClick={() => tried(true)}>
         It works
       </Button>
       <Button className="min-h-14" onClick={() => tried(false)}>

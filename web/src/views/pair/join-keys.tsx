@@ -8,18 +8,16 @@ import {
   REMEDY_WORDS,
 } from '@inventario/core';
 import { Button } from '../../ui/button.js';
-import type { Adapter, PairingWork } from './use-pairing.js';
+import type { PairingWork } from './use-pairing.js';
 
 /** The next try, what is done or looked at before it, or that it is given up for now. */
 export function JoinKeys({
   next,
   work,
-  adapter,
   onFailed,
 }: {
   next: Extract<PairingNext, { kind: 'join' }>;
   work: PairingWork;
-  adapter: Adapter;
   onFailed: () => void;
 }) {
   const { advice } = next;
@@ -41,11 +39,11 @@ export function JoinKeys({
       <p className="text-sm text-soft">{adviceWhy(advice)}</p>
       {advice.kind === 'try' && (
         <div className="grid grid-cols-2 gap-1.5">
-          {adapter === 'site' ? (
+          {work.overHouse ? (
             <Button
               kind="main"
               className="col-span-2 min-h-14 text-lg"
-              onClick={() => void work.joinOverSite()}
+              onClick={() => void work.overHouse?.join()}
             >
               Join it
             </Button>
@@ -75,7 +73,7 @@ export function JoinKeys({
           </Button>
         </div>
       )}
-      {advice.kind === 'look' && <LookKeys look={advice.look} work={work} adapter={adapter} />}
+      {advice.kind === 'look' && <LookKeys look={advice.look} work={work} />}
       {advice.kind === 'park' && (
         <Button
           kind="main"
@@ -105,15 +103,7 @@ const STEP_WORDS = {
   done: 'joined',
 } as const;
 
-function LookKeys({
-  look,
-  work,
-  adapter,
-}: {
-  look: keyof typeof LOOK_WORDS;
-  work: PairingWork;
-  adapter: Adapter;
-}) {
+function LookKeys({ look, work }: { look: keyof typeof LOOK_WORDS; work: PairingWork }) {
   const words = LOOK_WORDS[look];
   const seen = (bad: boolean) => work.mark('looked', { reason: look, bad });
   return (
@@ -124,8 +114,8 @@ function LookKeys({
       <Button className="min-h-14 first-letter:uppercase" onClick={() => seen(true)}>
         {words.bad}
       </Button>
-      {adapter === 'site' && MACHINE_LOOKS.has(look) && (
-        <Button className="col-span-2" onClick={() => void work.askLook(look)}>
+      {work.overHouse && MACHINE_LOOKS.has(look) && (
+        <Button className="col-span-2" onClick={() => void work.overHouse?.look(look)}>
           Ask the router and the hub
         </Button>
       )}

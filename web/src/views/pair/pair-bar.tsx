@@ -19,13 +19,12 @@ import { AccountKeys } from './accounts.js';
 import { ReachKeys, TryKeys, TwiceKeys, UpdateKeys } from './after-join-keys.js';
 import { FailedSheet } from './failed-sheet.js';
 import { JoinKeys } from './join-keys.js';
-import type { Adapter, PairingWork } from './use-pairing.js';
+import type { PairingWork } from './use-pairing.js';
 
 interface BarProps {
   stands: DeviceStands;
   next: PairingNext;
   work: PairingWork;
-  adapter: Adapter;
   onHold: (task: DeviceTask) => void;
 }
 
@@ -116,7 +115,7 @@ const placeWords = ({ box, position }: DeviceTask) =>
 
 function Keys(props: BarProps & { onFailed: () => void }) {
   const { job } = useJob();
-  const { next, work, adapter } = props;
+  const { next, work } = props;
   switch (next.kind) {
     case 'parked':
       return (
@@ -133,19 +132,15 @@ function Keys(props: BarProps & { onFailed: () => void }) {
     case 'join':
       return <JoinKeys {...props} next={next} />;
     case 'update':
-      return <UpdateKeys work={work} adapter={adapter} next={next} />;
+      return <UpdateKeys work={work} next={next} />;
     case 'account':
       return <AccountKeys account={next.account} />;
     case 'name':
       return <NameKeys at={next.channel.task} />;
     case 'reach':
-      return next.twice ? (
-        <TwiceKeys work={work} next={next} />
-      ) : (
-        <ReachKeys work={work} next={next} adapter={adapter} />
-      );
+      return next.twice ? <TwiceKeys work={work} next={next} /> : <ReachKeys work={work} next={next} />;
     case 'try':
-      return <TryKeys work={work} next={next} adapter={adapter} />;
+      return <TryKeys work={work} next={next} />;
     case 'done':
       return (
         <Link className={buttonClass('plain')} to={paths.tune(job.id)}>

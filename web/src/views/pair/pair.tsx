@@ -8,22 +8,22 @@ import {
   routerDark,
   tasksByRoom,
 } from '@inventario/core';
-import { useQuery } from '@tanstack/react-query';
+import { skipToken, useQuery } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
-import { api } from '../../data/api.js';
 import { useJob } from '../../data/job-context.js';
 import { Bench } from '../../parts/bench.js';
 import { paths } from '../../parts/paths.js';
 import { Segments } from '../../ui/choice.js';
 import { Empty } from '../../ui/empty.js';
+import { ADAPTERS, type Adapter } from './adapters.js';
 import { DeviceInHand } from './device-in-hand.js';
 import { HubSteps } from './hub-steps.js';
 import { PairHead, PairKeys } from './pair-bar.js';
 import { Remotes } from './remotes.js';
 import { RoomBoard } from './room-board.js';
 import { SiteReckoning } from './site-reckoning.js';
-import { type Adapter, type Band, usePairing } from './use-pairing.js';
+import { type Band, usePairing } from './use-pairing.js';
 
 /** Which devices are in, which are not, and why? */
 export function PairView() {
@@ -61,15 +61,15 @@ export function PairView() {
 }
 
 /** How devices are joined is a habit of the day: kept on this device. */
-function useAdapter(): [Adapter, (adapter: Adapter) => void] {
-  const [adapter, setAdapter] = useState<Adapter>(() =>
+function useAdapter(): [Adapter, (by: Adapter['by']) => void] {
+  const [by, setBy] = useState<Adapter['by']>(() =>
     localStorage.getItem('pairing') === 'site' ? 'site' : 'hand',
   );
   return [
-    adapter,
+    ADAPTERS[by],
     (next) => {
       localStorage.setItem('pairing', next);
-      setAdapter(next);
+      setBy(next);
     },
   ];
 }
@@ -90,12 +90,11 @@ function Held({
   const [adapter, setAdapter] = useAdapter();
   const site = useQuery({
     queryKey: ['site'],
-    queryFn: api.site,
+    queryFn: adapter.house?.site ?? skipToken,
     refetchInterval: 4000,
     retry: false,
-    enabled: adapter === 'site',
   });
-  const router = adapter === 'site' ? site.data : undefined;
+  const router = adapter.house ? site.data : undefined;
   const next = useMemo(
     () => pairingNext(held, known, { phoneBand: band, router }),
     [held, known, band, router],
@@ -103,7 +102,7 @@ function Held({
   const work = usePairing(held, { band, adapter });
   const dark = routerDark(known);
   const devices = rooms.flatMap((entry) => entry.devices);
-  const keys = { stands: held, next, work, adapter, onHold };
+  const keys = { stands: held, next, work, onHold };
   return (
     <Bench
       title="Pair"
@@ -127,7 +126,7 @@ function Held({
       <div className="mb-3 flex flex-wrap gap-x-4 gap-y-2">
         <Segments
           label="Joined"
-          value={adapter}
+          value={adapter.by}
           options={[
             { value: 'hand', label: 'by hand' },
             { value: 'site', label: 'over the house' },

@@ -11,30 +11,45 @@ import {
   signalAt,
 } from '@inventario/core';
 import { useEffect, useRef, useState } from 'react';
-import { api } from '../../data/api.js';
 import { instant, newId } from '../../data/ids.js';
 import { useJob } from '../../data/job-context.js';
+import type { Adapter, House } from './adapters.js';
 
 export type Band = '2.4' | '5';
-/** Over the house's own network, or by the installer's hand and word. */
-export type Adapter = 'site' | 'hand';
+
+interface Means {
+  band: Band;
+  adapter: Adapter;
+}
 
 /** A joining device is asked about this often, ms. */
 const LOOK_EVERY = 250;
 
 /** What is done with one device, and how it is written down: at once, and on this device first. */
-export function usePairing(stands: DeviceStands, means: { band: Band; adapter: Adapter }) {
+export function usePairing(stands: DeviceStands, means: Means) {
   const words = useWords(stands, means);
-  const { running, failed, join, asking } = useHouse(stands, means, words);
-  return { ...words, running, failed, joinOverSite: join, ...overSite(stands, means, words, asking) };
+  const asked = useAsked();
+  const { house } = means.adapter;
+  return {
+    ...words,
+    running: asked.running,
+    failed: asked.failed,
+    /** A remedy was carried out: a made-up house takes it as done, a real one has seen nothing. */
+    done: async (remedy: string) => {
+      const place = stands.task.key;
+      const came = house && (await asked.ask(() => house.deed({ place, deed: remedy })));
+      words.mark(came?.outcome === 'cannot' ? 'cannot' : 'changed', { reason: remedy });
+    },
+    /** The same over the house; null where only the installer can tell. */
+    overHouse: house && overHouse(house, { stands, band: means.band, words, asked }),
+  };
 }
 
 type Words = ReturnType<typeof useWords>;
-/** Asks the house for something; null where it did not answer. */
-type Asking = <Answer>(question: () => Promise<Answer>) => Promise<Answer | null>;
+type Asked = ReturnType<typeof useAsked>;
 
 /** What is said of a device by hand, or by the house, in its record. */
-function useWords({ task }: DeviceStands, { band, adapter }: { band: Band; adapter: Adapter }) {
+function useWords({ task }: DeviceStands, { band, adapter }: Means) {
   const { apply, known } = useJob();
   const first = task.channels[0] as ChannelTask;
   const rssi = signalAt(task.box)?.rssi ?? null;
@@ -53,7 +68,7 @@ function useWords({ task }: DeviceStands, { band, adapter }: { band: Band; adapt
         id: newId(),
         at: instant(),
         band,
-        by: adapter,
+        by: adapter.by,
         ...(rssi === null ? {} : { rssi }),
         ...came,
       };
@@ -63,8 +78,8 @@ function useWords({ task }: DeviceStands, { band, adapter }: { band: Band; adapt
   };
 }
 
-/** Tries over the house's own network, and whether it answers. */
-function useHouse(stands: DeviceStands, { band }: { band: Band }, words: Words) {
+/** How far a try over the house is, and whether the house answers. */
+function useAsked() {
   const [running, setRunning] = useState<JoinState | null>(null);
   const [failed, setFailed] = useState<string | null>(null);
   const left = useRef(false);
@@ -74,38 +89,25 @@ function useHouse(stands: DeviceStands, { band }: { band: Band }, words: Words) 
       left.current = true;
     };
   }, []);
-  const asking: Asking = async (question) => {
-    setFailed(null);
-    try {
-      return await question();
-    } catch {
-      if (!left.current)
-        setFailed('The house does not answer. What you record by hand is kept all the same.');
-      return null;
-    }
-  };
-  const join = async () => {
-    setFailed(null);
-    try {
-      let step = await api.startJoin(joinRequest(stands, band, words));
-      while (step.state === 'running') {
-        setRunning(step);
-        await new Promise((done) => setTimeout(done, LOOK_EVERY));
-        step = await api.join(step.id);
+  return {
+    running,
+    failed,
+    runs: (step: JoinState | null) => {
+      if (!left.current) setRunning(step);
+    },
+    begins: () => setFailed(null),
+    /** Asks the house for something; null where it did not answer. */
+    ask: async <Answer>(question: () => Promise<Answer>): Promise<Answer | null> => {
+      setFailed(null);
+      try {
+        return await question();
+      } catch {
+        if (!left.current)
+          setFailed('The house does not answer. What you record by hand is kept all the same.');
+        return null;
       }
-      words.attempt({
-        outcome: step.state === 'joined' ? 'joined' : 'failed',
-        seconds: step.seconds,
-        ...(step.reason ? { reason: step.reason } : {}),
-        ...(step.listed === null ? {} : { listed: step.listed }),
-      });
-    } catch {
-      words.attempt({ outcome: 'failed', reason: 'unreachable' });
-    } finally {
-      if (!left.current) setRunning(null);
-    }
+    },
   };
-  return { running, failed, asking, join };
 }
 
 function joinRequest({ task, dark }: DeviceStands, band: Band, { known, rssi }: Words): JoinRequest {
@@ -126,50 +128,65 @@ function joinRequest({ task, dark }: DeviceStands, band: Band, { known, rssi }: 
   };
 }
 
-/** What the house is asked and told besides tries. */
-function overSite(
-  { task }: DeviceStands,
-  { adapter }: { adapter: Adapter },
-  { known, mark, add }: Words,
-  asking: Asking,
+/** What a house does itself, and what is written down of it. */
+function overHouse(
+  house: House,
+  { stands, band, words, asked }: { stands: DeviceStands; band: Band; words: Words; asked: Asked },
 ) {
+  const { task } = stands;
+  const { known, mark, add } = words;
+  const { ask } = asked;
   return {
-    /** A remedy was carried out: a made-up house takes it as done, a real one has seen nothing. */
-    done: async (remedy: string) => {
-      const came =
-        adapter === 'site' ? await asking(() => api.deed({ place: task.key, deed: remedy })) : null;
-      mark(came?.outcome === 'cannot' ? 'cannot' : 'changed', { reason: remedy });
+    join: async () => {
+      asked.begins();
+      try {
+        let step = await house.startJoin(joinRequest(stands, band, words));
+        while (step.state === 'running') {
+          asked.runs(step);
+          await new Promise((done) => setTimeout(done, LOOK_EVERY));
+          step = await house.join(step.id);
+        }
+        words.attempt({
+          outcome: step.state === 'joined' ? 'joined' : 'failed',
+          seconds: step.seconds,
+          ...(step.reason ? { reason: step.reason } : {}),
+          ...(step.listed === null ? {} : { listed: step.listed }),
+        });
+      } catch {
+        words.attempt({ outcome: 'failed', reason: 'unreachable' });
+      } finally {
+        asked.runs(null);
+      }
     },
     /** What the router or hub says to a look; null for what only eyes can see. */
-    askLook: async (look: string) => {
-      const came = await asking(() => api.look({ place: task.key, look }));
+    look: async (look: string) => {
+      const came = await ask(() => house.look({ place: task.key, look }));
       if (came && came.bad !== null) mark('looked', { reason: look, bad: came.bad });
-      return came?.bad ?? null;
     },
-    updateOverSite: async () => {
-      const came = await asking(() => api.updateDevice({ place: task.key }));
+    update: async () => {
+      const came = await ask(() => house.updateDevice({ place: task.key }));
       if (came) mark(came.outcome === 'done' ? 'updated' : 'update-stuck', { note: came.version });
     },
-    findOverSite: async (at: ChannelTask, platform: string, name: string) => {
+    find: async (at: ChannelTask, platform: string, name: string) => {
       const room = known.rooms.get(task.box.roomId)?.name ?? '';
       const place = { place: task.key, channel: at.channel.id };
-      const came = await asking(() => api.find({ ...place, platform, name, room }));
+      const came = await ask(() => house.find({ ...place, platform, name, room }));
       if (!came) return;
       const found = came.routes.map((route) => ({ outcome: 'found' as const, route, room }));
       const looked = found.length > 0 ? found : [{ outcome: 'missing' as const }];
       const reached = looked.map((one) => ({ platform, at: instant(), ...one }));
       add(at, { reached }, `${name}: looked for in ${platform}`);
     },
-    sayOverSite: async (at: ChannelTask, platform: string, words: string) => {
-      const came = await asking(() => api.sayWords({ platform, words }));
+    say: async (at: ChannelTask, platform: string, words: string) => {
+      const came = await ask(() => house.sayWords({ platform, words }));
       if (!came) return;
       const [only, second] = came.answers;
       const ok = !second && only?.place === task.key && only.channel === at.channel.id;
       add(at, { tried: [{ path: 'voice', platform, at: instant(), ok, ms: came.ms }] }, `Said "${words}"`);
     },
-    commandOverSite: async (at: ChannelTask, on: boolean) => {
+    command: async (at: ChannelTask, on: boolean) => {
       const place = { place: task.key, channel: at.channel.id };
-      const came = await asking(() => api.command({ ...place, on, from: 'app' }));
+      const came = await ask(() => house.command({ ...place, on, from: 'app' }));
       if (came)
         add(at, { tried: [{ path: 'app', at: instant(), ok: true, ms: came.ms }] }, 'Tried in the app');
     },

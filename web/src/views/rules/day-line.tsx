@@ -1,4 +1,5 @@
-import { dayNumber, type Firing, type Schedule, wallText } from '@inventario/core';
+import { type DayFiring, dateText } from '@inventario/core';
+import type { Schedules } from '../../data/planner.worker.js';
 import { TimeChart, type TimeSeries } from '../../drawings/schedule/time-chart.js';
 import { TextField } from '../../ui/field.js';
 
@@ -11,33 +12,27 @@ export const clockText = (minutes: number) =>
 
 /** One day of all rules of all apps, from midnight to midnight, with the sun and with what clashes. */
 export function DayLine({
-  schedule,
+  told: { day, firings },
   date,
   onDate,
 }: {
-  schedule: Schedule;
+  told: Schedules['day'];
+  /** The one that is asked for: its answer comes a moment later. */
   date: string;
   onDate: (date: string) => void;
 }) {
-  const day = dayNumber(date);
-  const firings = schedule.firings.filter(({ wall }) => Math.floor(wall / DAY) === day);
-  const rules = [...new Set(firings.map(({ rule }) => rule))];
-  const row = ({ rule }: Firing) => rules.indexOf(rule) + 1;
-  const minute = ({ wall }: Firing) => ((wall % DAY) + DAY) % DAY;
-  const clashing = firings.filter(({ at, rule }) =>
-    schedule.findings.some((finding) => finding.at === at && finding.automationIds.includes(rule.id)),
-  );
+  const names = new Map(firings.map(({ automationId, name }) => [automationId, name]));
+  const rules = [...names.keys()];
+  const point = ({ minute, automationId }: DayFiring) => ({ x: minute, y: rules.indexOf(automationId) + 1 });
   const marks = (mark: 'on' | 'off' | 'other'): TimeSeries => ({
     label: { on: 'on', off: 'off', other: 'turned over' }[mark],
     mark,
-    points: firings
-      .filter((firing) => effectOf(firing) === mark)
-      .map((firing) => ({ x: minute(firing), y: row(firing) })),
+    points: firings.filter(({ effect }) => effect === mark).map(point),
   });
   const trouble: TimeSeries = {
     label: 'conflict',
     mark: 'trouble',
-    points: clashing.map((firing) => ({ x: minute(firing), y: row(firing) })),
+    points: firings.filter(({ clashes }) => clashes).map(point),
   };
   return (
     <section aria-label="One day" className="mb-4">
@@ -50,7 +45,7 @@ export function DayLine({
       ) : (
         <>
           <TimeChart
-            title={`Firings of ${date}; they stand in words below`}
+            title={`Firings of ${dateText(day)}; they stand in words below`}
             className="h-48"
             series={[marks('on'), marks('off'), marks('other'), trouble]}
             x={{ min: 0, max: DAY, step: 180, text: clockText }}
@@ -59,16 +54,17 @@ export function DayLine({
               max: rules.length + 1,
               step: 1,
               reverse: true,
-              text: (value) => short(rules[value - 1]?.automation.name ?? ''),
+              text: (value) => short(names.get(rules[value - 1] ?? '') ?? ''),
             }}
           />
           <p className="text-sm text-soft">
             Ring: on. Square: off. Triangle: turned over. Cross: a conflict.
           </p>
-          <ol className="text-sm sm:columns-2" aria-label={`Firings of ${date}`}>
+          <ol className="text-sm sm:columns-2" aria-label={`Firings of ${dateText(day)}`}>
             {firings.map((firing) => (
-              <li key={`${firing.rule.id}${firing.at}`}>
-                {wallText(firing.wall).slice(11)} {firing.rule.automation.name}
+              <li key={`${firing.automationId} ${firing.minute}`}>
+                {clockText(firing.minute)} {firing.name}
+                {firing.clashes && <b>, in conflict</b>}
                 {firing.clock === 'skipped' && ', put off by the change of the clock'}
                 {firing.clock === 'repeated' && ', the first of two such times'}
               </li>
@@ -81,10 +77,3 @@ export function DayLine({
 }
 
 const short = (name: string) => (name.length > 16 ? `${name.slice(0, 15)}…` : name);
-
-/** What a rule does to most of what it acts on. */
-export function effectOf({ rule }: Firing): 'on' | 'off' | 'other' {
-  const effects = [...rule.effects.values()];
-  if (effects.every((effect) => effect === 'on')) return 'on';
-  return effects.every((effect) => effect === 'off') ? 'off' : 'other';
-}

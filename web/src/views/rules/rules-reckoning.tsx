@@ -1,28 +1,32 @@
-import { moneyText, type Schedule, scheduleFindingText } from '@inventario/core';
+import { moneyText } from '@inventario/core';
+import type { useEnergy } from '../../data/energy.js';
 import { useJob } from '../../data/job-context.js';
+import type { Schedules } from '../../data/planner.worker.js';
+import { TariffField } from '../../parts/tariff-field.js';
 
 /** What clashes, and what each rule costs in a year. */
-export function RulesReckoning({ year }: { year: Schedule | null }) {
-  const { known, job } = useJob();
+export function RulesReckoning({
+  year,
+  energy,
+}: {
+  year: Schedules['year'] | undefined;
+  energy: ReturnType<typeof useEnergy>;
+}) {
+  const { job } = useJob();
   if (!year) return <p>When rules fire and what clashes stands here.</p>;
-  const said = new Map<string, number>();
-  for (const finding of year.findings) {
-    const text = scheduleFindingText(finding, known);
-    said.set(text, (said.get(text) ?? 0) + 1);
-  }
   const unseen = job.automations.filter(({ enabled, seen }) => enabled !== false && !seen);
   return (
     <div className="flex flex-col gap-4">
       <section>
         <h2 className="mb-1 font-bold">Conflicts</h2>
-        {said.size === 0 ? (
+        {year.conflicts.length === 0 ? (
           <p>None in the year to come.</p>
         ) : (
           <ul className="text-sm">
-            {[...said].map(([text, count]) => (
-              <li key={text} className="border-t border-rule py-1.5">
-                {text}
-                {count > 1 && <span className="text-soft"> {count} times in the year.</span>}
+            {year.conflicts.map(({ says, times }) => (
+              <li key={says} className="border-t border-rule py-1.5">
+                {says}
+                {times > 1 && <span className="text-soft"> {times} times in the year.</span>}
               </li>
             ))}
           </ul>
@@ -55,12 +59,19 @@ export function RulesReckoning({ year }: { year: Schedule | null }) {
                   <td className="py-1 text-right">{hours === null ? 'not known' : Math.round(hours)}</td>
                   <td className="py-1 text-right">{kWh === null ? '–' : kWh.toFixed(1)}</td>
                   <td className="py-1 text-right">
-                    {cost === null ? '–' : moneyText(Math.round(cost), job.money?.currency)}
+                    {cost === null
+                      ? kWh === null
+                        ? '–'
+                        : 'no tariff'
+                      : moneyText(Math.round(cost), job.money?.currency)}
                   </td>
                 </tr>
               ))}
             </tbody>
           </table>
+          <div className="mt-2 max-w-48">
+            <TariffField {...energy} />
+          </div>
         </section>
       )}
     </div>

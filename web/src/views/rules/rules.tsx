@@ -8,18 +8,18 @@ import {
   putPart,
   removePart,
   ruleWords,
-  type Schedule,
-  scheduleFindingText,
   scheduleLacks,
-  scheduleOf,
+  scheduleLackText,
   setParts,
 } from '@inventario/core';
 import { CalendarDays, Check, Pencil, Plus, Trash2 } from 'lucide-react';
-import { useDeferredValue, useMemo, useState } from 'react';
+import { useState } from 'react';
 import { downloadCalendar } from '../../data/downloads.js';
 import { useEnergy } from '../../data/energy.js';
 import { instant, newId } from '../../data/ids.js';
 import { useJob } from '../../data/job-context.js';
+import { useSchedules } from '../../data/plan-answers.js';
+import type { Schedules } from '../../data/planner.worker.js';
 import { Bench } from '../../parts/bench.js';
 import { timeOf } from '../../parts/times.js';
 import { Button } from '../../ui/button.js';
@@ -30,37 +30,24 @@ import { RulesReckoning } from './rules-reckoning.js';
 import { ThingsDialog } from './things-dialog.js';
 import { YearView } from './year-view.js';
 
-const YEAR = 365;
-
-/** What the job lacks for it, or what the rules do: in the year to come, and about the day looked at. */
-function useSchedules(date: string): { lacks: string | null; year: Schedule | null; day: Schedule | null } {
-  const { known } = useJob();
-  const now = useDeferredValue(known);
-  const { tariff } = useEnergy();
-  const today = dayNumber(instant().slice(0, 10)) ?? 0;
-  const lacks = scheduleLacks(now);
-  const year = useMemo(() => {
-    const range = { fromDay: today, toDay: today + YEAR };
-    return scheduleLacks(now) ? null : scheduleOf(now, range, tariff > 0 ? tariff : null);
-  }, [now, today, tariff]);
-  const day = useMemo(() => {
-    const at = dayNumber(date) ?? today;
-    // The day before too: what is undone after midnight began then.
-    return scheduleLacks(now) ? null : scheduleOf(now, { fromDay: at - 1, toDay: at + 2 });
-  }, [now, date, today]);
-  return { lacks, year, day };
-}
-
 /** Will it fire? */
 export function RulesView() {
   const { job, known, apply } = useJob();
   const [date, setDate] = useState(() => instant().slice(0, 10));
-  const { lacks, year, day } = useSchedules(date);
+  const energy = useEnergy();
+  const today = dayNumber(instant().slice(0, 10)) ?? 0;
+  const schedules = useSchedules({
+    today,
+    day: dayNumber(date) ?? today,
+    tariff: energy.tariff > 0 ? energy.tariff : null,
+  });
+  const lacks = scheduleLacks(known);
+  const year = schedules?.year;
   const [editing, setEditing] = useState<Automation | 'new' | null>(null);
   const [isListing, setListing] = useState(false);
   const { automations } = job;
   const unseen = automations.filter(({ enabled, seen }) => enabled !== false && !seen).length;
-  const troubles = year?.findings.length ?? 0;
+  const troubles = year?.conflicts.length ?? 0;
   const inWords = [
     plural(automations.length, 'rule'),
     ...(troubles > 0 ? [plural(troubles, 'conflict')] : []),
@@ -73,7 +60,7 @@ export function RulesView() {
       calendarFile(known, dayNumber(date) ?? 0, Math.floor((latestInstant(job) ?? 0) / 60_000)),
     );
   return (
-    <Bench title="Rules" glance={inWords} reckoning={<RulesReckoning year={year} />}>
+    <Bench title="Rules" glance={inWords} reckoning={<RulesReckoning year={year} energy={energy} />}>
       <div className="mb-3 flex flex-wrap items-end gap-3">
         <div className="mr-auto">
           <h1 className="text-xl font-bold">Rules</h1>
@@ -85,9 +72,7 @@ export function RulesView() {
       </div>
       {lacks && (
         <p role="status" className="mb-3 rounded-md border-2 border-ink p-2">
-          {lacks === '/site/timeZone'
-            ? 'When rules fire is told once the job knows its time zone (House, job details).'
-            : 'When rules by the sun fire is told once the job knows its latitude and longitude (House, job details).'}
+          {scheduleLackText(lacks)}
         </p>
       )}
       {automations.length === 0 ? (
@@ -95,18 +80,17 @@ export function RulesView() {
           <p>Timers, sunset lights, motion with hours, everything off on leaving: whichever app runs them.</p>
         </Empty>
       ) : (
-        year &&
-        day && (
+        schedules && (
           <>
-            <DayLine schedule={day} date={date} onDate={setDate} />
-            <YearView schedule={year} />
+            <DayLine told={schedules.day} date={date} onDate={setDate} />
+            <YearView schedules={schedules} />
           </>
         )
       )}
       <ul className="mt-3 flex flex-col gap-1.5" aria-label="Rules">
         {automations.map((rule) => (
           <li key={rule.id} className="rounded-lg border border-rule bg-sheet p-3">
-            <OneRule rule={rule} year={year} onEdit={() => setEditing(rule)} />
+            <OneRule rule={rule} conflicts={year?.conflicts ?? []} onEdit={() => setEditing(rule)} />
           </li>
         ))}
       </ul>
@@ -117,7 +101,7 @@ export function RulesView() {
           </Button>
         )}
         <Button onClick={() => setListing(true)}>Things outside boxes …</Button>
-        {year && automations.length > 0 && (
+        {!lacks && automations.length > 0 && (
           <Button icon={CalendarDays} onClick={calendar}>
             As a calendar file
           </Button>
@@ -137,11 +121,18 @@ export function RulesView() {
   );
 }
 
-function OneRule({ rule, year, onEdit }: { rule: Automation; year: Schedule | null; onEdit: () => void }) {
+function OneRule({
+  rule,
+  conflicts,
+  onEdit,
+}: {
+  rule: Automation;
+  conflicts: Schedules['year']['conflicts'];
+  onEdit: () => void;
+}) {
   const { known, apply, applyAndSay } = useJob();
   const words = ruleWords(rule, known);
-  const own = year?.findings.filter(({ automationIds }) => automationIds.includes(rule.id)) ?? [];
-  const troubles = [...new Set(own.map((finding) => scheduleFindingText(finding, known)))];
+  const troubles = conflicts.filter(({ automationIds }) => automationIds.includes(rule.id));
   const isOn = rule.enabled !== false;
   return (
     <div className="flex flex-wrap items-start gap-x-3 gap-y-1">
@@ -155,8 +146,8 @@ function OneRule({ rule, year, onEdit }: { rule: Automation; year: Schedule | nu
         </p>
         {troubles.length > 0 && (
           <ul className="list-disc pl-5 text-sm font-semibold">
-            {troubles.map((text) => (
-              <li key={text}>{text}</li>
+            {troubles.map(({ says }) => (
+              <li key={says}>{says}</li>
             ))}
           </ul>
         )}
