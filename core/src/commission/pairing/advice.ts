@@ -38,7 +38,7 @@ export type Advice = {
 const WORTH_A_TRY = 0.06;
 /** From this certainty on, what cannot be put right here ends it. */
 const HOPELESS = 0.86;
-/** After so many tries a device is put aside, whatever is thought. */
+/** After so many tries only what was never done is still worth one, if it is likely to help. */
 const MOST_TRIES = 16;
 /** A look has to save this much, minutes, or it is only a delay. */
 const WORTH_A_LOOK = 0.2;
@@ -73,9 +73,8 @@ export function nextAction(
 /** What an unfinished device costs to come back to, minutes: the bound of every expectation. */
 const PARKED_MINUTES = 60;
 
-/** Whether what cannot be put right is almost surely there, or patience is at its end. */
+/** Whether what cannot be put right is almost surely there. */
 function isHopeless(causes: readonly { cause: Cause; p: number }[], evidence: readonly Evidence[]): boolean {
-  if (evidence.filter(({ kind }) => kind === 'tried').length >= MOST_TRIES) return true;
   const refused = refusedIn(evidence);
   return causes.some(({ cause, p }) => p > HOPELESS && refused.has(CAUSE_FACTS[cause].remedy));
 }
@@ -100,7 +99,6 @@ function openActions(way: Way, evidence: readonly Evidence[]): OpenActions {
   const remedies = causesOf(way)
     .map((cause) => CAUSE_FACTS[cause].remedy)
     .filter((remedy) => {
-      if (remedy === 'replace') return false;
       const last = since('done', (entry) => entry.kind === 'done' && entry.remedy === remedy);
       const refused = since('cannot', (entry) => entry.kind === 'cannot' && entry.remedy === remedy);
       if (refused > last) return false;
@@ -128,7 +126,9 @@ function openActions(way: Way, evidence: readonly Evidence[]): OpenActions {
   const untried = remedies.filter(
     (remedy) => since('done', (entry) => entry.kind === 'done' && entry.remedy === remedy) < 0,
   );
-  return { remedies: triesSince < 2 ? ['again', ...remedies] : remedies, looks, untried: untried.length };
+  const isPatient = evidence.filter(({ kind }) => kind === 'tried').length < MOST_TRIES;
+  const again: Remedy[] = triesSince < (isPatient ? 2 : 1) ? ['again'] : [];
+  return { remedies: [...again, ...(isPatient ? remedies : untried)], looks, untried: untried.length };
 }
 
 const isLook = (look: Look) => (entry: Evidence) => entry.kind === 'looked' && entry.look === look;

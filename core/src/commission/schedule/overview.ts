@@ -1,8 +1,8 @@
 import { DAY } from './calendar.js';
 import type { Firing, RuleCost, Schedule, ScheduleFinding } from './vocabulary.js';
 
-/** What a firing does to everything it acts on; `other` where it turns over, or does one here and one there. */
-export type FiringEffect = 'on' | 'off' | 'other';
+/** What a firing does to all it acts on; `other` where it turns over, or does one here and one there. */
+type FiringEffect = 'on' | 'off' | 'other';
 
 /** One firing of a day. */
 export interface DayFiring {
@@ -22,7 +22,7 @@ export interface Moment {
 }
 
 /** A conflict with how often it comes. */
-export interface Conflict {
+interface Conflict {
   finding: ScheduleFinding;
   times: number;
 }

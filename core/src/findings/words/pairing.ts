@@ -54,7 +54,7 @@ export const REMEDY_WORDS: Readonly<Record<Remedy, { does: string; how: string; 
   },
   replace: {
     does: 'Take another unit',
-    how: 'Put a new unit of the model in its place.',
+    how: 'Off at the breaker and proved dead first; then a new unit of the model in its place.',
     done: 'unit replaced',
   },
   'set-up-hub': {

@@ -128,36 +128,43 @@ function joinRequest({ task, dark }: DeviceStands, band: Band, { known, rssi }: 
   };
 }
 
+interface AtHouse {
+  stands: DeviceStands;
+  band: Band;
+  words: Words;
+  asked: Asked;
+}
+
+/** A try over the house: asked until it has come to an end, and written down. */
+async function join(house: House, { stands, band, words, asked }: AtHouse): Promise<void> {
+  asked.begins();
+  try {
+    let step = await house.startJoin(joinRequest(stands, band, words));
+    while (step.state === 'running') {
+      asked.runs(step);
+      await new Promise((done) => setTimeout(done, LOOK_EVERY));
+      step = await house.join(step.id);
+    }
+    words.attempt({
+      outcome: step.state === 'joined' ? 'joined' : 'failed',
+      seconds: step.seconds,
+      ...(step.reason ? { reason: step.reason } : {}),
+      ...(step.listed === null ? {} : { listed: step.listed }),
+    });
+  } catch {
+    words.attempt({ outcome: 'failed', reason: 'unreachable' });
+  } finally {
+    asked.runs(null);
+  }
+}
+
 /** What a house does itself, and what is written down of it. */
-function overHouse(
-  house: House,
-  { stands, band, words, asked }: { stands: DeviceStands; band: Band; words: Words; asked: Asked },
-) {
-  const { task } = stands;
-  const { known, mark, add } = words;
-  const { ask } = asked;
+function overHouse(house: House, at: AtHouse) {
+  const { task } = at.stands;
+  const { known, mark, add } = at.words;
+  const { ask } = at.asked;
   return {
-    join: async () => {
-      asked.begins();
-      try {
-        let step = await house.startJoin(joinRequest(stands, band, words));
-        while (step.state === 'running') {
-          asked.runs(step);
-          await new Promise((done) => setTimeout(done, LOOK_EVERY));
-          step = await house.join(step.id);
-        }
-        words.attempt({
-          outcome: step.state === 'joined' ? 'joined' : 'failed',
-          seconds: step.seconds,
-          ...(step.reason ? { reason: step.reason } : {}),
-          ...(step.listed === null ? {} : { listed: step.listed }),
-        });
-      } catch {
-        words.attempt({ outcome: 'failed', reason: 'unreachable' });
-      } finally {
-        asked.runs(null);
-      }
-    },
+    join: () => join(house, at),
     /** What the router or hub says to a look; null for what only eyes can see. */
     look: async (look: string) => {
       const came = await ask(() => house.look({ place: task.key, look }));
