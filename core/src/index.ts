@@ -394,6 +394,7 @@ export { SHELF_WORDS } from './findings/words/materials.js';
 export { nameFindingText } from './findings/words/names.js';
 export { ruleWords } from './findings/words/rules.js';
 export { targetWords } from './findings/words/targets.js';
+export { channelText, placeText } from './findings/words/places.js';
 export { scheduleFindingText, scheduleLackText } from './findings/words/schedule.js';
 export {
   adviceWhy,

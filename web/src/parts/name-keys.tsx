@@ -21,8 +21,12 @@ export function NameKeys({ at, onNamed }: { at: ChannelTask; onNamed?: () => voi
   const findings = useMemo(() => namesWith(known, at, name), [known, at, name]);
   const which = at.channel.name ?? `channel ${at.channel.id}`;
   const label = at.device.channels.length > 1 ? `Name of ${which}` : 'Name';
+  const rather = suggested?.suggestion === name ? null : (suggested?.suggestion ?? null);
+  // What it is called already is no news; a better one is then the one key.
+  const isNews = name.trim() !== (at.record?.name ?? '');
+  const next = isNews || rather === null ? name.trim() : rather;
   const save = () => {
-    if (apply(namingParts(at, { name: name.trim() }, newId), `${at.box.name} is named ${name.trim()}`)) {
+    if (apply(namingParts(at, { name: next }, newId), `${at.box.name} is named ${next}`)) {
       setTyped(null);
       onNamed?.();
     }
@@ -42,12 +46,14 @@ export function NameKeys({ at, onNamed }: { at: ChannelTask; onNamed?: () => voi
         ))}
       </ul>
       <div className="flex flex-wrap gap-1.5">
-        <Button kind="main" type="submit" className="min-h-14 flex-1 text-lg" disabled={name.trim() === ''}>
-          Name it so
-        </Button>
-        {suggested?.suggestion && suggested.suggestion !== name && (
-          <Button className="min-h-14" onClick={() => setTyped(suggested.suggestion)}>
-            Rather: {suggested.suggestion}
+        {(isNews || rather !== null) && (
+          <Button kind="main" type="submit" className="min-h-14 flex-1 text-lg" disabled={next === ''}>
+            {isNews ? 'Name it so' : `Name it ${rather}`}
+          </Button>
+        )}
+        {isNews && rather !== null && (
+          <Button className="min-h-14" onClick={() => setTyped(rather)}>
+            Rather: {rather}
           </Button>
         )}
       </div>

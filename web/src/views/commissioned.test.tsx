@@ -23,6 +23,13 @@ describe('names', () => {
     expect(screen.getByText('“turn on Table lamps”, “turn off Table lamps”')).toBeInTheDocument();
   });
 
+  test('a name that troubles is put right with one touch', async () => {
+    const { job: now } = await shown(exampleJob('long-room'), <NamesView />, '/names', '/names');
+    const hand = screen.getByRole('region', { name: 'In the hand' });
+    press('Name it Table lamps', hand);
+    await waitFor(() => expect(now().pairings.find(({ id }) => id === 'p1')?.name).toBe('Table lamps'));
+  });
+
   test('the old device comes out of its hub first, then its name is free', async () => {
     const { job: now } = await shown(exampleJob('long-room'), <NamesView />, '/names', '/names');
     press(/^Reading chair/);

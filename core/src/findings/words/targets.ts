@@ -2,6 +2,7 @@ import type { JobLookup } from '../../job/lookup.js';
 import { placeKey } from '../../job/lookup.js';
 import type { Target } from '../../job/schema/commissioning.js';
 import { targetId } from '../../job/targets.js';
+import { placeText } from './places.js';
 
 /**
  * What a channel, thing or room is called by people.
@@ -19,6 +20,8 @@ export function targetWords(target: Target | string, { job, boxes, rooms }: JobL
       placeKey(pairing.boxId, pairing.position) === `${boxId}/${position}` &&
       String(pairing.channel) === channel,
   )?.name;
-  const place = boxes.get(boxId)?.name ?? boxId;
+  const box = boxes.get(boxId);
+  const at = box?.positions.find(({ index }) => String(index) === position);
+  const place = box && at ? placeText({ box, position: at }) : (box?.name ?? boxId);
   return name ? `"${name}" (${place})` : place;
 }

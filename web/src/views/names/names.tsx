@@ -1,5 +1,6 @@
 import {
   type ChannelTask,
+  channelText,
   deviceName,
   nameFindingText,
   namesOf,
@@ -109,7 +110,7 @@ function Row({
       <Icon aria-hidden className="size-5 shrink-0" />
       <span className="min-w-0 flex-1">
         <b>{entry?.name ?? 'no name'}</b>
-        <span className="ml-2 text-sm text-soft">{whereWords(at)}</span>
+        <span className="ml-2 text-sm text-soft">{channelText(at)}</span>
       </span>
       <span className="max-w-1/2 text-right text-sm">
         {findings.length === 0 ? 'OK' : findings.map((finding) => nameFindingText(finding, known)).join(' ')}
@@ -117,9 +118,6 @@ function Row({
     </button>
   );
 }
-
-const whereWords = ({ box, device, channel }: ChannelTask) =>
-  `${box.name}${device.channels.length > 1 ? `, ${channel.name ?? `channel ${channel.id}`}` : ''}`;
 
 /** The name in the hand: what it is, what speaks against it while typing, what each app shows. */
 function InHand({ at, entry }: { at: ChannelTask; entry: Named | undefined }) {
@@ -140,7 +138,7 @@ function InHand({ at, entry }: { at: ChannelTask; entry: Named | undefined }) {
   };
   return (
     <section aria-label="In the hand" className="mb-4 rounded-lg border-2 border-ink bg-sheet p-3">
-      <h2 className="text-lg font-bold">{whereWords(at)}</h2>
+      <h2 className="text-lg font-bold">{channelText(at)}</h2>
       <p className="mb-2 text-soft">
         {deviceName(at.device)}, {known.rooms.get(at.box.roomId)?.name}
       </p>

@@ -5,6 +5,7 @@ import {
   PAIRING_STEP_WORDS,
   PAIRING_STEPS,
   pairingManner,
+  placeText,
   RADIO_WORDS,
   signalAt,
 } from '@inventario/core';
@@ -22,7 +23,7 @@ import { LiveChannels } from './live-channels.js';
 export function DeviceInHand({ stands }: { stands: DeviceStands }) {
   const { known } = useJob();
   const { task } = stands;
-  const { box, device, position } = task;
+  const { box, device } = task;
   const [isCorrecting, setCorrecting] = useState(false);
   const manner = pairingManner(device);
   const signal = signalAt(box);
@@ -38,10 +39,7 @@ export function DeviceInHand({ stands }: { stands: DeviceStands }) {
           <div className="size-18 shrink-0 rounded-lg border border-dashed border-edge" aria-hidden />
         )}
         <div className="min-w-0 flex-1">
-          <h2 className="text-lg leading-tight font-bold">
-            {box.name}
-            {box.positions.length > 1 && `, position ${position.index}`}
-          </h2>
+          <h2 className="text-lg leading-tight font-bold">{placeText(stands.task)}</h2>
           <p className="text-soft">{deviceName(device)}</p>
           <p>
             {light

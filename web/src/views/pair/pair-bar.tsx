@@ -7,6 +7,7 @@ import {
   PATH_WORDS,
   type PairingNext,
   parkingReasonOf,
+  placeText,
   REMEDY_WORDS,
 } from '@inventario/core';
 import { useState } from 'react';
@@ -32,7 +33,7 @@ interface BarProps {
 export function PairHead({ stands, next }: Pick<BarProps, 'stands' | 'next'>) {
   return (
     <p className="leading-tight">
-      <span className="text-sm text-soft">{placeWords(stands.task)}, next</span>
+      <span className="text-sm text-soft">{placeText(stands.task)}, next</span>
       <strong className="block text-lg">{nextWords(next)}</strong>
     </p>
   );
@@ -95,7 +96,7 @@ export function PairKeys(props: BarProps) {
         )}
         {after && (
           <Button className="sm:flex-2" onClick={() => onHold(after)}>
-            Next: {placeWords(after)}
+            Next: {placeText(after)}
           </Button>
         )}
         {next.kind !== 'parked' && next.kind !== 'done' && <ParkKey work={work} next={next} />}
@@ -109,9 +110,6 @@ export function PairKeys(props: BarProps) {
     </div>
   );
 }
-
-const placeWords = ({ box, position }: DeviceTask) =>
-  box.positions.length > 1 ? `${box.name}, ${position.index}` : box.name;
 
 function Keys(props: BarProps & { onFailed: () => void }) {
   const { job } = useJob();

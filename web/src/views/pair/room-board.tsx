@@ -4,6 +4,7 @@ import {
   type DeviceTask,
   deviceName,
   PAIRING_STEP_WORDS,
+  placeText,
   wayOf,
 } from '@inventario/core';
 import { Circle, CircleCheck, CircleDashed, CirclePause, CircleSlash2, type LucideIcon } from 'lucide-react';
@@ -92,7 +93,7 @@ function Row({
     >
       <Icon aria-hidden className="size-6 shrink-0" />
       <span className="min-w-0 flex-1">
-        <span className="font-semibold">{task.box.name}</span>
+        <span className="font-semibold">{placeText(task)}</span>
         <span className="block truncate text-sm text-soft">
           {names.length > 0 ? names.join(', ') : deviceName(task.device)}
         </span>

@@ -3,6 +3,7 @@ import {
   ENOUGH_BARS,
   failureText,
   LOOK_WORDS,
+  placeText,
   plural,
   REMEDY_WORDS,
   signalAt,
@@ -32,7 +33,7 @@ export function SiteReckoning({ devices, held }: { devices: readonly DeviceStand
 function Story({ stands }: { stands: DeviceStands }) {
   return (
     <section>
-      <h2 className="mb-1 font-bold">{stands.task.box.name}, so far</h2>
+      <h2 className="mb-1 font-bold">{placeText(stands.task)}, so far</h2>
       {stands.story.length === 0 ? (
         <p>Nothing was tried yet.</p>
       ) : (
@@ -100,7 +101,7 @@ function Router({ devices }: { devices: readonly DeviceStands[] }) {
     ...new Set(
       waiting
         .filter(({ task }) => (signalAt(task.box)?.bars ?? ENOUGH_BARS) < ENOUGH_BARS)
-        .map(({ task }) => task.box.name),
+        .map(({ task }) => placeText(task)),
     ),
   ];
   return (

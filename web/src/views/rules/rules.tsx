@@ -80,12 +80,7 @@ export function RulesView() {
           <p>Timers, sunset lights, motion with hours, everything off on leaving: whichever app runs them.</p>
         </Empty>
       ) : (
-        schedules && (
-          <>
-            <DayLine told={schedules.day} date={date} onDate={setDate} />
-            <YearView schedules={schedules} />
-          </>
-        )
+        schedules && <DayLine told={schedules.day} date={date} onDate={setDate} />
       )}
       <ul className="mt-3 flex flex-col gap-1.5" aria-label="Rules">
         {automations.map((rule) => (
@@ -107,6 +102,7 @@ export function RulesView() {
           </Button>
         )}
       </div>
+      {schedules && automations.length > 0 && <YearView schedules={schedules} />}
       {editing && (
         <RuleDialog
           rule={editing === 'new' ? null : editing}

@@ -20,7 +20,7 @@ export function YearView({ schedules: { today, year } }: { schedules: Schedules 
     );
   const times = year.conflicts.reduce((sum, conflict) => sum + conflict.times, 0);
   return (
-    <section aria-label="The year">
+    <section aria-label="The year" className="mt-4">
       <h2 className="font-bold">The year</h2>
       <TimeChart
         title="All rules over a year, with sunrise and sunset"

@@ -1,6 +1,7 @@
 import {
   additionParts,
   type ChannelTask,
+  channelText,
   deviceName,
   type SettingTask,
   settingTasks,
@@ -81,7 +82,7 @@ export function TuneView() {
                   ) : (
                     <CircleDashed aria-hidden className="size-5" />
                   )}
-                  <span className="min-w-0 flex-1 font-semibold">{at.record?.name ?? at.box.name}</span>
+                  <span className="min-w-0 flex-1 font-semibold">{at.record?.name ?? channelText(at)}</span>
                   <span className="text-sm text-soft">
                     {settings.length - open} of {settings.length}
                   </span>
@@ -110,7 +111,7 @@ function InHand({ tuned: { at, settings } }: { tuned: Tuned }) {
     <section aria-label="In the hand" className="mb-4 rounded-lg border-2 border-ink bg-sheet p-3">
       <div className="mb-2 flex flex-wrap items-end gap-3">
         <div className="mr-auto">
-          <h2 className="text-lg font-bold">{at.record?.name ?? at.box.name}</h2>
+          <h2 className="text-lg font-bold">{at.record?.name ?? channelText(at)}</h2>
           <p className="text-soft">{deviceName(at.device)}</p>
           <LiveWatts at={at} />
         </div>
