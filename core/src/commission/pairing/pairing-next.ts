@@ -20,7 +20,8 @@ export type PairingNext =
   /** `twice`: it is there over two routes, and one has to go. */
   | { kind: 'reach'; channel: ChannelStands; platform: string; twice: boolean }
   | { kind: 'try'; channel: ChannelStands; path: PathStands }
-  | { kind: 'done' };
+  /** `wished`: an app that would be nice and was not looked in yet. */
+  | { kind: 'done'; wished: { channel: ChannelStands; platform: string } | null };
 
 /** The one thing to do next for a device, from where it stands. */
 export function pairingNext(
@@ -44,7 +45,15 @@ export function pairingNext(
     const path = channel.paths.find(({ ok }) => ok !== true);
     if (path) return { kind: 'try', channel, path };
   }
-  return { kind: 'done' };
+  return { kind: 'done', wished: wishedFor(stands) };
+}
+
+function wishedFor({ channels }: DeviceStands): { channel: ChannelStands; platform: string } | null {
+  for (const channel of channels) {
+    const open = channel.platforms.find(({ must, outcome }) => !must && outcome === null);
+    if (open) return { channel, platform: open.platform };
+  }
+  return null;
 }
 
 function joiningStep(stands: DeviceStands, known: JobLookup, around: PairingSurroundings): PairingNext {

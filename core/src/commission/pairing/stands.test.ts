@@ -97,6 +97,32 @@ describe('the way of a device, from first light to the client’s words', () => 
     expect([standsAt(job, 'gate/1').step, nextAt(job, 'gate/1').kind]).toEqual(['done', 'done']);
   });
 
+  test('an app that was only wished for is asked about at the end, and is no part of being done', () => {
+    let job = after(after(fresh(), 'door/1', joined(1)), 'door/1', mark('updated', 2));
+    job.events = [
+      { id: 'e1', kind: 'mounted', boxId: 'door', at: at(0) },
+      { id: 'e2', kind: 'switched', circuitId: 'd1', state: 'on', at: at(0) },
+    ];
+    for (const channel of [1, 2]) {
+      job = named(job, 'door/1', `Lamps of hearth ${channel}`, channel);
+      const reached = [{ platform: 'Orrery', at: at(3), outcome: 'found' as const }];
+      job = after(job, 'door/1', { reached }, channel);
+    }
+    for (let next = nextAt(job, 'door/1'); next.kind === 'try'; next = nextAt(job, 'door/1')) {
+      const { path, platform } = next.path;
+      const tried = [{ path, ...(platform ? { platform } : {}), at: at(4), ok: true }];
+      job = after(job, 'door/1', { tried }, next.channel.task.channel.id);
+    }
+    const wished = { platform: 'Hearthside', channel: { task: { channel: { id: 1 } } } };
+    expect(nextAt(job, 'door/1')).toMatchObject({ kind: 'done', wished });
+    for (const channel of [1, 2]) {
+      expect(standsAt(job, 'door/1').step).toBe('done');
+      const reached = [{ platform: 'Hearthside', at: at(5), outcome: 'missing' as const }];
+      job = after(job, 'door/1', { reached }, channel);
+    }
+    expect(nextAt(job, 'door/1')).toEqual({ kind: 'done', wished: null });
+  });
+
   test('a device of two channels joins once; each channel has its name, its apps and its trials', () => {
     let job = after(after(fresh(), 'door/1', joined(1)), 'door/1', mark('updated', 2));
     job = named(job, 'door/1', 'Table lamps');

@@ -40,9 +40,10 @@ export function UpdateKeys({
 }
 
 type Reach = Extract<PairingNext, { kind: 'reach' }>;
+type Reaching = Pick<Reach, 'channel' | 'platform'>;
 
 /** Whether an app has it. */
-export function ReachKeys({ work, next }: { work: PairingWork; next: Reach }) {
+export function ReachKeys({ work, next }: { work: PairingWork; next: Reaching }) {
   const { known } = useJob();
   const { channel, platform } = next;
   const room = known.rooms.get(channel.task.box.roomId)?.name ?? '';

@@ -141,9 +141,17 @@ function Keys(props: BarProps & { onFailed: () => void }) {
       return <TryKeys work={work} next={next} />;
     case 'done':
       return (
-        <Link className={buttonClass('plain')} to={paths.tune(job.id)}>
-          Tune it
-        </Link>
+        <>
+          {next.wished && (
+            <>
+              <p>{next.wished.platform} was wished for too: is it there?</p>
+              <ReachKeys work={work} next={next.wished} />
+            </>
+          )}
+          <Link className={buttonClass('plain')} to={paths.tune(job.id)}>
+            Tune it
+          </Link>
+        </>
       );
   }
 }

@@ -140,7 +140,7 @@ function InHand({ tuned: { at, settings } }: { tuned: Tuned }) {
 function OneSetting({ setting, onValue }: { setting: SettingTask; onValue: (value: string) => void }) {
   const [typed, setTyped] = useState('');
   const value = setting.value === null ? '' : String(setting.value);
-  const said = setting.for ? `, for ${setting.for}` : '';
+  const said = setting.for ? `, asked for by ${setting.for}` : '';
   if (setting.values)
     return (
       <div className="grid items-end gap-2 sm:grid-cols-[1fr_1fr]">
@@ -189,7 +189,7 @@ function Recorded({ at }: { at: ChannelTask }) {
           {settings.toReversed().map((setting) => (
             <li key={`${setting.name}${setting.at}`} className="border-t border-rule py-1">
               {setting.name}: {String(setting.value)}
-              {setting.for && <span className="text-soft">, for {setting.for}</span>}
+              {setting.for && <span className="text-soft">, asked for by {setting.for}</span>}
             </li>
           ))}
         </ol>
