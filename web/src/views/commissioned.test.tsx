@@ -70,6 +70,24 @@ describe('rules', () => {
     expect(day).toHaveTextContent('02:20 Drier on in the small hours, put off by the change of the clock');
   });
 
+  test('what a rule costs asks for the tariff where it is not known', async () => {
+    localStorage.removeItem('energy');
+    const job = exampleJob('long-room');
+    const target = { boxId: 'gate', position: 1, channel: 1 };
+    const rule = (id: string, at: string, does: 'on' | 'off') => ({
+      ...{ id, name: id, lives: 'Orrery', when: { at } },
+      then: [{ target, do: does }],
+    });
+    job.automations = [rule('Gate lit', '18:00', 'on'), rule('Gate dark', '23:00', 'off')];
+    job.opposites = [];
+    await shown(job, <RulesView />, '/rules', '/rules');
+    const row = await screen.findByRole('row', { name: /^Gate lit/ });
+    // One lamp of 8 W, five hours a day.
+    expect(row).toHaveTextContent('Gate lit182515no tariff');
+    type('A kWh costs', '30');
+    await waitFor(() => expect(row).toHaveTextContent(/Gate lit182515\D*4\.38/));
+  });
+
   test('a new rule by the sun, with hours; what is wrong with it is said and stays', async () => {
     const { job: now } = await rules();
     press('New rule');

@@ -45,9 +45,9 @@ export function RulesReckoning({
             <thead>
               <tr className="text-left text-soft">
                 <th className="py-1 font-semibold">Rule</th>
-                <th className="py-1 text-right font-semibold">Hours</th>
-                <th className="py-1 text-right font-semibold">kWh</th>
-                <th className="py-1 text-right font-semibold">Cost</th>
+                <th className="py-1 pl-2 text-right font-semibold">Hours</th>
+                <th className="py-1 pl-2 text-right font-semibold">kWh</th>
+                <th className="py-1 pl-2 text-right font-semibold">Cost</th>
               </tr>
             </thead>
             <tbody>
@@ -56,19 +56,18 @@ export function RulesReckoning({
                   <td className="py-1 pr-2">
                     {job.automations.find(({ id }) => id === automationId)?.name ?? automationId}
                   </td>
-                  <td className="py-1 text-right">{hours === null ? 'not known' : Math.round(hours)}</td>
-                  <td className="py-1 text-right">{kWh === null ? '–' : kWh.toFixed(1)}</td>
-                  <td className="py-1 text-right">
-                    {cost === null
-                      ? kWh === null
-                        ? '–'
-                        : 'no tariff'
-                      : moneyText(Math.round(cost), job.money?.currency)}
-                  </td>
+                  <td className="py-1 pl-2 text-right">{hours === null ? '?' : Math.round(hours)}</td>
+                  <td className="py-1 pl-2 text-right">{kWh === null ? '?' : energyText(kWh)}</td>
+                  <td className="py-1 pl-2 text-right">{costText(kWh, cost, job.money?.currency)}</td>
                 </tr>
               ))}
             </tbody>
           </table>
+          <p className="mt-1 text-sm text-soft">
+            Loads at full power, until a rule switches them off.
+            {year.costs.some(({ kWh }) => kWh === null) &&
+              ' Nothing tells how often a rule with a question mark fires.'}
+          </p>
           <div className="mt-2 max-w-48">
             <TariffField {...energy} />
           </div>
@@ -76,4 +75,12 @@ export function RulesReckoning({
       )}
     </div>
   );
+}
+
+/** Tenths matter below ten. */
+const energyText = (kWh: number) => (kWh < 10 ? kWh.toFixed(1) : String(Math.round(kWh)));
+
+function costText(kWh: number | null, cost: number | null, currency: string | undefined): string {
+  if (kWh === null) return '?';
+  return cost === null ? 'no tariff' : moneyText(Math.round(cost), currency);
 }
