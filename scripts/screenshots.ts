@@ -126,6 +126,7 @@ try {
     await page.waitForLoadState('load');
     await page.waitForTimeout(1200);
     await before?.(page);
+    await page.getByText('being worked out').first().waitFor({ state: 'hidden' });
     await page.waitForTimeout(400);
     await page.screenshot({ path: `docs/screenshots/${name}.png` });
     await context.close();
