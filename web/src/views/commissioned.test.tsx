@@ -129,6 +129,26 @@ describe('rules', () => {
     ).toBe(true);
   });
 
+  test('two are to be lit in turn: said once, and both lit is a conflict', async () => {
+    const job = exampleJob('long-room');
+    job.opposites = [];
+    const { job: now } = await shown(job, <RulesView />, '/rules', '/rules');
+    press('Lit in turn …');
+    const sheet = await dialog();
+    await pickListed(/^One/, /Birch lamp/, sheet);
+    await pickListed(/^The other/, /Birch lamp/, sheet);
+    expect(await within(sheet).findByText('Choose two that are not the same.')).toBeInTheDocument();
+    await pickListed(/^The other/, /Reading chair/, sheet);
+    press('Add the pair', sheet);
+    await waitFor(() => expect(now().opposites).toHaveLength(1));
+    expect(now().opposites?.[0]).toMatchObject({
+      a: { thingId: expect.any(String) },
+      b: { boxId: 'nook', position: 1 },
+    });
+    press(/^Take out "Birch lamp" and/, sheet);
+    await waitFor(() => expect(now().opposites).toEqual([]));
+  });
+
   test('a thing that is taken out takes its rules with it', async () => {
     const { job: now } = await rules();
     press('Things outside boxes …');

@@ -25,6 +25,7 @@ import { timeOf } from '../../parts/times.js';
 import { Button } from '../../ui/button.js';
 import { Empty } from '../../ui/empty.js';
 import { DayLine } from './day-line.js';
+import { InTurnDialog } from './in-turn-dialog.js';
 import { RuleDialog } from './rule-dialog.js';
 import { RulesReckoning } from './rules-reckoning.js';
 import { ThingsDialog } from './things-dialog.js';
@@ -44,7 +45,7 @@ export function RulesView() {
   const lacks = scheduleLacks(known);
   const year = schedules?.year;
   const [editing, setEditing] = useState<Automation | 'new' | null>(null);
-  const [isListing, setListing] = useState(false);
+  const [listing, setListing] = useState<'things' | 'in-turn' | null>(null);
   const { automations } = job;
   const unseen = automations.filter(({ enabled, seen }) => enabled !== false && !seen).length;
   const troubles = year?.conflicts.length ?? 0;
@@ -95,7 +96,8 @@ export function RulesView() {
             Everything off on leaving …
           </Button>
         )}
-        <Button onClick={() => setListing(true)}>Things outside boxes …</Button>
+        <Button onClick={() => setListing('things')}>Things outside boxes …</Button>
+        <Button onClick={() => setListing('in-turn')}>Lit in turn …</Button>
         {!lacks && automations.length > 0 && (
           <Button icon={CalendarDays} onClick={calendar}>
             As a calendar file
@@ -112,7 +114,8 @@ export function RulesView() {
           onClose={() => setEditing(null)}
         />
       )}
-      {isListing && <ThingsDialog onClose={() => setListing(false)} />}
+      {listing === 'things' && <ThingsDialog onClose={() => setListing(null)} />}
+      {listing === 'in-turn' && <InTurnDialog onClose={() => setListing(null)} />}
     </Bench>
   );
 }
