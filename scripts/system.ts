@@ -61,7 +61,12 @@ async function startAll(options: SystemOptions, household: Household): Promise<R
   await buildAll();
   household.goOn();
   const database = await keepDatabase(options, household);
-  const site = launch('standin/dist/main.mjs', { INVENTARIO_SITE_PORT: String(options.sitePort) });
+  const site = launch('standin/dist/main.mjs', {
+    INVENTARIO_SITE_PORT: String(options.sitePort),
+    // Behind the plates of the demo hides what its record tells of.
+    INVENTARIO_SITE_SCENARIO:
+      process.env.INVENTARIO_SITE_SCENARIO ?? resolve('standin/scenarios/heron-house.json'),
+  });
   await household.add(() => ended(site));
   const { tls } = options;
   const name = options.host === '0.0.0.0' || options.host === '::' ? '127.0.0.1' : options.host;

@@ -11,8 +11,14 @@ const SITE = { name: 'The house', clients: 9, clientLimit: 30, bands: ['2.4', '5
 /** The job's server with a house behind it, which answers as the test says. */
 async function pairing(job: Job, answers: Record<string, object[]> = {}, address = '/pair') {
   const asked: { path: string; body: Record<string, unknown> | null }[] = [];
-  const answer = (body: unknown) =>
-    ({ ok: true, status: 200, headers: { get: () => null }, json: async () => body }) as unknown as Response;
+  const answer = (body: object) =>
+    ({
+      ok: !('error' in body),
+      status: 'error' in body ? 404 : 200,
+      headers: { get: () => null },
+      json: async () => body,
+      text: async () => JSON.stringify(body),
+    }) as unknown as Response;
   const house = (path: string, init?: RequestInit) => {
     if (!path.includes('/site')) return null;
     const what = path.split('/site')[1]?.split('/')[1] ?? 'router';
@@ -343,5 +349,22 @@ describe('over the house', () => {
       expect(attempts(now())).toMatchObject([{ outcome: 'failed', reason: 'unreachable' }]),
     );
     expect(await screen.findByText(/The house did not answer/)).toBeInTheDocument();
+  });
+
+  test('a device that was joined by hand is none that the house knows', async () => {
+    const job = room();
+    const place = { boxId: 'gate', position: 1, channel: 1, deviceId: 'wr-plain' };
+    job.pairings = [
+      {
+        ...place,
+        id: 'p1',
+        state: 'joined',
+        attempts: [{ id: 'a1', at: '2026-05-04T09:00:00Z', outcome: 'joined', by: 'hand' }],
+      },
+    ];
+    await overSite(job, { updates: [{ error: { code: 'not-joined', message: 'No device' } }] });
+    press('Update it');
+    expect(await screen.findByText(/it was joined by hand, or elsewhere/)).toBeInTheDocument();
+    expect(screen.getByText('Update it', { selector: 'strong' })).toBeInTheDocument();
   });
 });

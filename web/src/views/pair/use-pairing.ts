@@ -11,6 +11,7 @@ import {
   signalAt,
 } from '@inventario/core';
 import { useEffect, useRef, useState } from 'react';
+import { ApiError } from '../../data/api.js';
 import { instant, newId } from '../../data/ids.js';
 import { useJob } from '../../data/job-context.js';
 import type { Adapter, House } from './adapters.js';
@@ -101,14 +102,19 @@ function useAsked() {
       setFailed(null);
       try {
         return await question();
-      } catch {
-        if (!left.current)
-          setFailed('The house does not answer. What you record by hand is kept all the same.');
+      } catch (error) {
+        if (!left.current) setFailed(failureWords(error));
         return null;
       }
     },
   };
 }
+
+/** The house answers that it does not have the device, or nothing answers. */
+const failureWords = (error: unknown): string =>
+  error instanceof ApiError && error.code === 'not-joined'
+    ? 'The house has no device from here: it was joined by hand, or elsewhere. Go on by hand.'
+    : 'The house does not answer. What you record by hand is kept all the same.';
 
 function joinRequest({ task, dark }: DeviceStands, band: Band, { known, rssi }: Words): JoinRequest {
   return {

@@ -24,8 +24,7 @@ export function InTurnDialog({ onClose }: { onClose: () => void }) {
   return (
     <Dialog title="Lit in turn" open onClose={onClose}>
       <p className="mb-2 text-soft">
-        When one goes on the other goes off. Over a minute in which both are lit, or both dark, is told as a
-        conflict.
+        When one goes on the other goes off. Both lit, or both dark, for over a minute is told as a conflict.
       </p>
       <ul className="mb-3" aria-label="Pairs">
         {pairs.map((pair) => {
