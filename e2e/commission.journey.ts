@@ -115,11 +115,11 @@ test('names, rules, and a year of them: what is told and what clashes', async ({
     .getByRole('list', { name: 'Rules' })
     .getByRole('listitem')
     .filter({ hasText: 'Bench off for the night' });
-  await expect(rule).toContainText('At 22:15: "Bench light" (Workroom, door) off.');
+  await expect(rule).toContainText('At 22:15: "Bench light" (Workroom, door, 1) off.');
   await rule.getByRole('button', { name: 'Seen to fire' }).click();
   await expect(rule).toContainText('Seen to fire at');
   // What nothing switched off before is switched off now.
-  await expect(page.getByText(/switch "Bench light" \(Workroom, door\) on; no rule/)).toHaveCount(0);
+  await expect(page.getByText(/switch "Bench light" \(Workroom, door, 1\) on; no rule/)).toHaveCount(0);
   await expect(
     page.getByRole('figure', { name: 'All rules over a year, with sunrise and sunset' }),
   ).toBeVisible();
