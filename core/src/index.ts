@@ -270,7 +270,7 @@ export {
   type WiringPicture,
   wiringPicture,
 } from './wire/picture.js';
-export type { JointPlan } from './wire/plan.js';
+export type { JointPlan } from './wire/joint-plan.js';
 export { type BoxNow, stepHinders, type WireProgress, wiredEvent, wireProgress } from './wire/progress.js';
 export { foundWiring, wayBackSteps, type WireStep, wireSteps, type WiringToDo } from './wire/steps.js';
 export { type BoxWiring, type WiringFinding, wiringOfBox, wiringOfHouse } from './wire/wiring.js';

@@ -6,7 +6,8 @@ import { profileOf } from '../practice/profiles.js';
 import { largestSize } from '../practice/wire.js';
 import type { PlannedDevice, PlannedPlace } from '../wire/comes-out.js';
 import { connectorRange } from '../wire/connectors.js';
-import { type JointPlan, planJoints } from '../wire/plan.js';
+import type { JointPlan } from '../wire/joint-plan.js';
+import { planJoints } from '../wire/plan.js';
 import {
   addToStrap,
   boxItself,

@@ -8,7 +8,8 @@ import { CONNECTOR_WORDS } from '../practice/words.js';
 import { capital } from '../units/capital.js';
 import { plural } from '../units/plural.js';
 import { chosenPlaces, plannedDevices } from '../wire/comes-out.js';
-import { type JointPlan, planJoints } from '../wire/plan.js';
+import type { JointPlan } from '../wire/joint-plan.js';
+import { planJoints } from '../wire/plan.js';
 import { type MaterialLine, type Materials, SHELVES, type Shelf } from './vocabulary.js';
 
 /** Screws that hold a device to its box. */

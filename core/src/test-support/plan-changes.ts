@@ -1,4 +1,4 @@
-import type { JointPlan } from '../wire/plan.js';
+import type { JointPlan } from '../wire/joint-plan.js';
 
 /** A plan with one thing done otherwise, and what. */
 export interface ChangedPlan {

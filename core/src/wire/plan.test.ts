@@ -6,7 +6,8 @@ import type { Box } from '../job/schema/survey.js';
 import { EXAMPLES, exampleJob } from '../test-support/examples.js';
 import { chosenPlaces, type PlannedDevice, plannedDevices } from './comes-out.js';
 import { connectorRange } from './connectors.js';
-import { type JointPlan, planJoints } from './plan.js';
+import type { JointPlan } from './joint-plan.js';
+import { planJoints } from './plan.js';
 import { terminalNets } from './terminal-nets.js';
 
 /** What is chosen for the positions of a box, and its plan. */

@@ -1,6 +1,6 @@
 import { foundNets, nodeOf } from '../electrics/found-nets.js';
 import { Joined } from '../electrics/joined.js';
-import { isAluminium, isFromOutside } from '../job/conductors.js';
+import { isFromOutside } from '../job/conductors.js';
 import type { JobLookup } from '../job/lookup.js';
 import { looseEnds } from '../job/loose-ends.js';
 import { neutralFamilies } from '../job/neutral-families.js';
@@ -10,70 +10,25 @@ import { profileOf } from '../practice/profiles.js';
 import { largestSize, USUAL_LENGTH } from '../practice/wire.js';
 import { bundlesOf } from './bundles.js';
 import type { PlannedPlace } from './comes-out.js';
-import { type BundleMember, type ConnectorChoice, connectorRange, foundConnector } from './connectors.js';
+import { type ConnectorChoice, connectorRange, foundConnector } from './connectors.js';
+import {
+  type End,
+  type JointPlan,
+  type MadePiece,
+  type Member,
+  memberOf,
+  namesOf,
+  placeName,
+} from './joint-plan.js';
+import { type BoxPlan, NetWiring } from './net-wiring.js';
 import { type NetKey, netName, type OnceWired, onceWired, type WiredTerminal } from './once-wired.js';
-
-/** A pigtail or jumper to be made. `from`, `to`: the joints or terminals its ends stand at. Length mm. */
-interface MadePiece {
-  id: string;
-  kind: 'pigtail' | 'jumper';
-  from: string;
-  to: string;
-  size: WireSize;
-  length: number;
-  net: NetKey;
-}
-
-interface PlannedJoint {
-  id: string;
-  net: NetKey;
-  members: string[];
-  connector: ConnectorChoice | null;
-  /** Nobody opens it: it keeps the connector it has. */
-  kept: boolean;
-}
-
-/**
- * How the box is put together: where every loose end and every planned terminal is, once each. Fill, match
- * and materials count by it, and the wiring proves and draws it.
- */
-export interface JointPlan {
-  joints: PlannedJoint[];
-  made: MadePiece[];
-  /** A conductor straight on a terminal, `1.L`, or on the box's screw, `box`. */
-  landed: { terminal: string; conductorId: string }[];
-  /** Conductors, and terminals nothing goes to. */
-  capped: string[];
-  /** Ends that stay at a position whose device stays, or at the box's screw. */
-  kept: { conductorId: string; at: string }[];
-  /** Old pigtails and jumpers no longer used. */
-  removed: string[];
-  /** The net of each planned terminal, `1.L`; undefined where the findings do not tell. */
-  terminals: Map<string, NetKey | undefined>;
-  /** The largest building conductor of each net. */
-  largest: Map<NetKey, WireSize>;
-  wired: OnceWired;
-}
-
-interface Member extends BundleMember {
-  name: string;
-}
-
-/** A loose end of the box with the net it is to be on. */
-interface End {
-  conductor: Conductor;
-  at: At;
-  net: NetKey;
-  /** At a terminal of a device that comes out. */
-  freed: boolean;
-}
 
 /** @param box with its findings as labels */
 export function planJoints(box: Box, planned: readonly PlannedPlace[], known: JobLookup): JointPlan {
   return new Planner(box, planned, known).plan();
 }
 
-class Planner {
+class Planner implements BoxPlan {
   private readonly result: JointPlan;
   private readonly wired: OnceWired;
   private readonly range: ConnectorChoice[];
@@ -434,200 +389,5 @@ class Planner {
     if (!found.breakOff) pairs.push(['hot', 'hot2']);
     if (found.breakOff !== 'both') pairs.push(['neutral', 'neutral2']);
     return pairs;
-  }
-}
-
-const memberOf = (conductor: Conductor): Member => ({
-  name: conductor.id,
-  size: conductor.size,
-  aluminium: isAluminium(conductor),
-});
-
-const namesOf = (members: readonly Member[]): string[] => members.map(({ name }) => name);
-
-/** `1.a` of a terminal, `box` of the box's screw. */
-const placeName = (at: At): string => (at.boxScrew ? 'box' : `${at.position}.${at.terminal}`);
-
-/**
- * One net of the box, wired: what of it stays where it is, what lands straight on a terminal, what is joined
- * with which pigtails.
- */
-class NetWiring {
-  /** In joints, on what comes out, or capped: all that is to be joined. */
-  private readonly loose: End[];
-  /** At terminals of devices that stay, and at the box's screw. */
-  private staying: End[];
-  private readonly leads: WiredTerminal[];
-  private readonly screws: WiredTerminal[];
-  private readonly members: Member[];
-  private readonly tails: MadePiece[] = [];
-
-  constructor(
-    private readonly planner: Planner,
-    private readonly net: NetKey,
-    ends: readonly End[],
-  ) {
-    this.loose = ends.filter(({ at, freed }) => freed || at.joint !== undefined || at.capped);
-    this.staying = ends.filter((end) => !this.loose.includes(end));
-    const terminals = planner.terminalsOf(net);
-    this.leads = terminals.filter(({ form }) => form === 'lead');
-    this.screws = terminals.filter(({ form }) => form !== 'lead');
-    const joints = new Set(this.loose.flatMap(({ at }) => at.joint ?? []));
-    this.members = [
-      ...this.loose.map(({ conductor }) => memberOf(conductor)),
-      ...[...joints].flatMap((id) => planner.keptLeads(id)),
-      ...this.leads.map(({ name, size }) => ({ name, size })),
-    ];
-  }
-
-  wire(): void {
-    this.reachWhatStays();
-    for (const end of this.staying) this.planner.stay(end);
-    if (this.landsDirectly() || this.loopsThrough()) return;
-    const { planner, net } = this;
-    if (this.members.length === 0 && this.screws.length < 2) {
-      for (const screw of this.screws) planner.cap(screw.name);
-      return;
-    }
-    for (const screw of this.screws) this.tail(screw.name);
-    if (this.members.length === 1 && this.tails.length === 0) this.alone();
-    else
-      planner.join(
-        net,
-        this.members,
-        this.loose.find(({ at }) => at.joint !== undefined)?.at.joint,
-        this.tails,
-      );
-  }
-
-  /** What is left by itself is capped; an earth without a terminal of a device ends on the box's. */
-  private alone(): void {
-    const [only] = this.members;
-    const [end] = this.loose;
-    if (only && end && netName(this.net) === 'ground' && this.planner.takesEarth)
-      this.planner.land('box', only.name);
-    else if (only) this.planner.cap(only.name);
-  }
-
-  private tail(to: string): void {
-    const piece = this.planner.make('pigtail', this.net, netName(this.net), to);
-    this.planner.land(to, piece.id);
-    this.members.push({ name: piece.id, size: piece.size });
-    this.tails.push(piece);
-  }
-
-  /**
-   * A terminal of a device that stays, and that the net ran to or from, is reached by a tail: the conductor
-   * on it moves into the joint. A kept tail that leads there already is enough.
-   *
-   *     feed ── 2.a (stays)        feed ──(joint)── tail ── 2.a
-   *                                          └──── lead of the new device
-   */
-  private reachWhatStays(): void {
-    const wanted = this.members.length + this.screws.length > 0;
-    if (!wanted) return;
-    const screwEnds = this.staying.filter(({ at }) => at.boxScrew);
-    this.reachBox(screwEnds);
-    const hasOwn = this.loose.some(({ conductor }) => isFromOutside(conductor));
-    const clusters = this.clusters();
-    let reached = clusters.some((cluster) => cluster.linked);
-    for (const cluster of clusters) {
-      if (cluster.linked) continue;
-      // What was apart as found, and fed by itself, is left alone.
-      if (!cluster.wasJoined && (hasOwn || reached)) continue;
-      const [end] = cluster.ends;
-      if (!end) continue;
-      reached = true;
-      const place = placeName(end.at);
-      for (const moved of cluster.ends.filter(({ at }) => placeName(at) === place)) {
-        this.staying = this.staying.filter((other) => other !== moved);
-        this.members.push(memberOf(moved.conductor));
-      }
-      this.tail(place);
-    }
-  }
-
-  private reachBox(screwEnds: readonly End[]): void {
-    const { planner } = this;
-    const linked = screwEnds.some(({ conductor }) => this.loose.some((end) => end.conductor === conductor));
-    const grounds = this.loose.filter(({ conductor }) => isFromOutside(conductor)).length;
-    const joined = this.members.length + this.screws.length > 1 || grounds === 0;
-    const bond = this.net === 'ground' && planner.wantsBond && grounds > 0 && joined;
-    const [first] = screwEnds;
-    if (linked || !(bond || (first && (joined || this.screws.length > 0)))) return;
-    // An end on the screw is left there: the box's own screw takes the tail as well.
-    this.tail('box');
-  }
-
-  /** Ends on devices that stay, by what hangs together there. */
-  private clusters(): { ends: End[]; linked: boolean; wasJoined: boolean }[] {
-    const joined = new Joined();
-    const atDevices = this.staying.filter(({ at }) => at.position !== undefined);
-    const positions = new Set(atDevices.map(({ at }) => at.position as number));
-    for (const position of positions)
-      for (const [a, b] of this.planner.bridged(position))
-        joined.merge(`${position}.${a}`, `${position}.${b}`);
-    const pieces = new Map<string, string>();
-    for (const { conductor, at } of atDevices) {
-      if (isFromOutside(conductor)) continue;
-      const before = pieces.get(conductor.id);
-      if (before) joined.merge(before, placeName(at));
-      pieces.set(conductor.id, placeName(at));
-    }
-    const clusters = new Map<string, End[]>();
-    for (const end of atDevices) {
-      const root = joined.find(placeName(end.at));
-      clusters.set(root, [...(clusters.get(root) ?? []), end]);
-    }
-    return [...clusters.values()].map((ends) => ({
-      ends: [...ends].sort(
-        (a, b) =>
-          ends.filter(({ at }) => placeName(at) === placeName(a.at)).length -
-          ends.filter(({ at }) => placeName(at) === placeName(b.at)).length,
-      ),
-      linked: ends.some(({ conductor }) => this.loose.some((end) => end.conductor === conductor)),
-      wasJoined: this.planner.hungTogether(
-        ends.map(({ at }) => at),
-        this.loose.map(({ at }) => at),
-      ),
-    }));
-  }
-
-  /** All of the net on the one terminal that wants it. */
-  private landsDirectly(): boolean {
-    const [screw] = this.screws;
-    const room = screw && (this.planner.runsOn(this.net) ? screw.holds : 1);
-    if (!screw || this.screws.length > 1 || this.leads.length > 0 || this.tails.length > 0) return false;
-    if (this.members.length === 0 || this.members.length > (room ?? 1)) return false;
-    for (const { name } of this.members) this.planner.land(screw.name, name);
-    return true;
-  }
-
-  /**
-   * From terminal to terminal, where they hold enough: no joint at all.
-   *
-   *     line ── 1.L ──jumper── 2.L ──jumper── 3.L
-   */
-  private loopsThrough(): boolean {
-    const { planner, net, members, screws } = this;
-    if (screws.length < 2 || this.leads.length > 0 || this.tails.length > 0 || !planner.runsOn(net))
-      return false;
-    const order = [...screws].sort((a, b) => b.holds - a.holds);
-    const room = order.map(({ holds }, at) => holds - (at === 0 || at === order.length - 1 ? 1 : 2));
-    if (members.length === 0 || room.some((left) => left < 0)) return false;
-    if (room.reduce((sum, left) => sum + left, 0) < members.length) return false;
-    let at = 0;
-    for (const { name } of members) {
-      while ((room[at] ?? 0) === 0) at += 1;
-      room[at] = (room[at] as number) - 1;
-      planner.land(order[at]?.name as string, name);
-    }
-    for (let next = 1; next < order.length; next++) {
-      const [from, to] = [order[next - 1]?.name as string, order[next]?.name as string];
-      const jumper = planner.make('jumper', net, from, to);
-      planner.land(from, jumper.id);
-      planner.land(to, jumper.id);
-    }
-    return true;
   }
 }

@@ -9,7 +9,8 @@ import { stopCodes } from '../power/box-stops.js';
 import { boundTogether } from './bound-together.js';
 import { chosenPlaces, type PlannedPlace } from './comes-out.js';
 import { type GroupUse, groupUse } from './group-use.js';
-import { type JointPlan, planJoints } from './plan.js';
+import type { JointPlan } from './joint-plan.js';
+import { planJoints } from './plan.js';
 import { prove } from './proof/prove.js';
 import type { BoxToProve, Breach } from './proof/vocabulary.js';
 

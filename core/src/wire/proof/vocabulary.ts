@@ -1,6 +1,6 @@
 import type { Box } from '../../job/schema/survey.js';
 import type { PlannedPlace } from '../comes-out.js';
-import type { JointPlan } from '../plan.js';
+import type { JointPlan } from '../joint-plan.js';
 
 /** A box with what is planned for it, as it is proved: nothing of how the plan came about is looked at. */
 export interface BoxToProve {
