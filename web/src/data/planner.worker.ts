@@ -58,6 +58,7 @@ let key = '';
 
 /** A conflict of rules, in words, with how often it comes. */
 interface SaidConflict {
+  id: string;
   automationIds: string[];
   says: string;
   times: number;
@@ -141,7 +142,8 @@ export const planner = {
     const known = lookup(job);
     if (scheduleLacks(known)) return null;
     const year = overviewOf(scheduleOf(known, { fromDay: today, toDay: today + YEAR }, tariff), DRAWN_DAYS);
-    const conflicts = year.conflicts.map(({ finding, times }) => ({
+    const conflicts = year.conflicts.map(({ id, finding, times }) => ({
+      id,
       automationIds: finding.automationIds,
       says: scheduleFindingText(finding, known),
       times,

@@ -88,6 +88,22 @@ describe('rules', () => {
     await waitFor(() => expect(row).toHaveTextContent(/Gate lit182515\D*4\.38/));
   });
 
+  test('conflicts of rules that bear one name are told each', async () => {
+    const job = exampleJob('long-room');
+    const target = { boxId: 'gate', position: 1, channel: 1 };
+    const clash = (at: string) =>
+      (['on', 'off'] as const).map((does) => ({
+        ...{ id: `${at} ${does}`, name: 'Evening', lives: 'Orrery', when: { at } },
+        then: [{ target, do: does }],
+      }));
+    job.automations = [...clash('18:00'), ...clash('19:00')];
+    job.opposites = [];
+    await shown(job, <RulesView />, '/rules', '/rules');
+    expect(await screen.findAllByText('4 rules, 2 conflicts, 4 not seen to fire')).not.toHaveLength(0);
+    // Each at both its rules, and in the list of all.
+    expect(screen.getAllByText(/^"Evening" and "Evening" set .* in the same minute/)).toHaveLength(6);
+  });
+
   test('a new rule by the sun, with hours; what is wrong with it is said and stays', async () => {
     const { job: now } = await rules();
     press('New rule');

@@ -38,7 +38,7 @@ export type Advice = {
 const WORTH_A_TRY = 0.06;
 /** From this certainty on, what cannot be put right here ends it. */
 const HOPELESS = 0.86;
-/** After so many tries only what was never done is still worth one, if it is likely to help. */
+/** After so many tries only what was never done is still done, each once. */
 const MOST_TRIES = 16;
 /** A look has to save this much, minutes, or it is only a delay. */
 const WORTH_A_LOOK = 0.2;

@@ -23,6 +23,8 @@ export interface Moment {
 
 /** A conflict with how often it comes. */
 interface Conflict {
+  /** Made of the code, the rules and the target: its words may be those of another. */
+  id: string;
   finding: ScheduleFinding;
   times: number;
 }
@@ -83,10 +85,10 @@ export function firingsOfDay(schedule: Schedule, day: number): DayFiring[] {
 function conflictsOf(findings: readonly ScheduleFinding[]): Conflict[] {
   const conflicts = new Map<string, Conflict>();
   for (const finding of findings) {
-    const key = JSON.stringify([finding.code, [...finding.automationIds].sort(), finding.target]);
-    const conflict = conflicts.get(key) ?? { finding, times: 0 };
+    const id = JSON.stringify([finding.code, [...finding.automationIds].sort(), finding.target]);
+    const conflict = conflicts.get(id) ?? { id, finding, times: 0 };
     conflict.times += 1;
-    conflicts.set(key, conflict);
+    conflicts.set(id, conflict);
   }
   return [...conflicts.values()];
 }

@@ -23,8 +23,8 @@ export function RulesReckoning({
           <p>None in the year to come.</p>
         ) : (
           <ul className="text-sm">
-            {year.conflicts.map(({ says, times }) => (
-              <li key={says} className="border-t border-rule py-1.5">
+            {year.conflicts.map(({ id, says, times }) => (
+              <li key={id} className="border-t border-rule py-1.5">
                 {says}
                 {times > 1 && <span className="text-soft"> {times} times in the year.</span>}
               </li>

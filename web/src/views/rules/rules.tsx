@@ -145,8 +145,8 @@ function OneRule({
         </p>
         {troubles.length > 0 && (
           <ul className="list-disc pl-5 text-sm font-semibold">
-            {troubles.map(({ says }) => (
-              <li key={says}>{says}</li>
+            {troubles.map(({ id, says }) => (
+              <li key={id}>{says}</li>
             ))}
           </ul>
         )}
