@@ -52,11 +52,12 @@ export class Outbox {
 
   /**
    * The base of a change of a record. What is on its way hides what others made of the same record since it
-   * was made: whoever goes on from there has seen no more than that.
+   * was made: whoever goes on from there has seen no more than that. So does what the server has taken, as
+   * long as it is shown on top of a base that may have gone on beyond it.
    */
   baseFor(part: EditPart, sequence: number): number {
     if (part.set === undefined) return sequence;
-    const same = this.unsent
+    const same = this.pending
       .flatMap((row) => row.edit.parts)
       .filter((other) => recordName(other) === recordName(part));
     return Math.min(sequence, ...same.map((other) => other.base ?? sequence));
