@@ -317,6 +317,23 @@ test('what is answered and still stands over the word of another hides it: an ed
   expect(server.taken.at(-1)).toMatchObject({ label: 'Call it Big porch', parts: [{ base: 0 }] });
 });
 
+test('a room taken out while my own word for it hides theirs is as old as my word, and so is asked about', async () => {
+  const session = await opened();
+  server.away = true;
+  rename(session, 'Porch');
+  await pass(400);
+  Stream.last.say('change', server.take(theyCallIt('Lobby')));
+  await pass(400);
+  expect([named(session), (await kept()).base?.sequence]).toEqual(['Porch', 1]);
+  session.apply([removePart('room', 'r1')], 'Take it out');
+  await during(session.settled());
+  const sent = (await kept()).pending.map(({ edit }) => [edit.label, edit.parts[0]?.base]);
+  expect(sent).toEqual([
+    ['Call it Porch', 0],
+    ['Take it out', 0],
+  ]);
+});
+
 test('what another device changed shows up; a gap in the stream is read anew', async () => {
   const session = await opened();
   Stream.last.say('change', server.take(theyCallIt('Porch')));

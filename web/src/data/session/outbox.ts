@@ -56,7 +56,6 @@ export class Outbox {
    * long as it is shown on top of a base that may have gone on beyond it.
    */
   baseFor(part: EditPart, sequence: number): number {
-    if (part.set === undefined) return sequence;
     const same = this.pending
       .flatMap((row) => row.edit.parts)
       .filter((other) => recordName(other) === recordName(part));
