@@ -63,11 +63,11 @@ function waiting(questions: readonly Question[]): string {
 function Asked({ question }: { question: Question }) {
   const { job, settle, undo } = useJob();
   const say = useSay();
-  const { edit, answer } = question;
+  const { edit, answer, records } = question;
   const [parts, setParts] = useState<EditPart[] | undefined>();
   const [hindrance, setHindrance] = useState<Hindrance | null>(null);
   const conflicts = (answer.conflicts ?? []) as Conflict[];
-  const facts = conflicts.map((conflict) => ({ conflict, words: conflictFacts(job, conflict) }));
+  const facts = conflicts.map((conflict) => ({ conflict, words: conflictFacts(job, conflict, records) }));
   const refused = answer.outcome === 'refused';
   const answered = (choice: 'theirs' | 'mine') => {
     const hindered = settle(edit.id, choice, parts);

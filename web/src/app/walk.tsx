@@ -87,7 +87,7 @@ function WalkRoom({
             />
             <span className="truncate">{room.name}</span>
             {!isOpen && (
-              <span className="font-normal">
+              <span className="shrink-0 font-normal">
                 {isDone
                   ? `, ${plural(boxes.length, 'box', 'boxes')} done`
                   : `, ${plural(boxes.length, 'box', 'boxes')}`}

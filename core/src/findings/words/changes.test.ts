@@ -1,5 +1,6 @@
 import { expect, test } from '@jest/globals';
 import type { EditPart } from '../../job/edit/edit.js';
+import { recordName } from '../../job/records.js';
 import type { Job } from '../../job/schema/job.js';
 import { exampleJob } from '../../test-support/examples.js';
 import { conflictFacts, partFacts, recordWords, wordProblem } from './changes.js';
@@ -84,6 +85,16 @@ test('a question says what it was, theirs and mine; texts and numbers can be wri
     theirs: 'changed',
     mine: 'taken out',
   });
+});
+
+test('what was taken out meanwhile is named as it was known', () => {
+  const without = { ...job, boxes: [] };
+  const conflict = { part: 0, kind: 'box' as const, id: box.id, field: 'conductors', theirs: null };
+  const about = { ...conflict, path: [conductor.id, 'colour'] };
+  const { what } = conflictFacts(job, about);
+  expect(what).toContain(`box ${box.name}: `);
+  expect(conflictFacts(without, about, { [recordName(about)]: box }).what).toBe(what);
+  expect(conflictFacts(without, about).what).not.toBe(what);
 });
 
 test('a wrong word is told why', () => {

@@ -1,8 +1,10 @@
 import type { Conflict } from '../../job/edit/conflicts.js';
 import type { EditPart } from '../../job/edit/edit.js';
+import { putPart } from '../../job/edit/parts.js';
 import type { RecordProblem } from '../../job/edit/record-problems.js';
+import { reduce } from '../../job/edit/reduce.js';
 import { differences, shapeOf } from '../../job/edit/three-way.js';
-import { findRecord, type JobRecord, type RecordKind } from '../../job/records.js';
+import { findRecord, type JobRecord, type RecordKind, recordName } from '../../job/records.js';
 import type { Job } from '../../job/schema/job.js';
 import type { Role } from '../../job/schema/primitives.js';
 import type { Box } from '../../job/schema/survey.js';
@@ -87,8 +89,16 @@ export function partFacts(job: Job, part: EditPart): FactWords[] {
   );
 }
 
-/** One conflict of a question. */
-export function conflictFacts(job: Job, conflict: Conflict): QuestionWords {
+/**
+ * One conflict of a question.
+ * @param records as they were known, by kind and id: what is not in the job any more is named by them
+ */
+export function conflictFacts(
+  now: Job,
+  conflict: Conflict,
+  records: Readonly<Record<string, object>> = {},
+): QuestionWords {
+  const job = withKnown(now, conflict, records);
   const { field, path = [], was, theirs, yours } = conflict;
   if (field === undefined) {
     const removing = yours === null && theirs !== null;
@@ -122,6 +132,14 @@ export function conflictFacts(job: Job, conflict: Conflict): QuestionWords {
         ? 'text'
         : null,
   };
+}
+
+/** The job with what a conflict is about still in it. */
+function withKnown(job: Job, { kind, id }: Conflict, records: Readonly<Record<string, object>>): Job {
+  const known = records[recordName({ kind, id })];
+  if (!known || findRecord(job, kind, id)) return job;
+  const back = reduce(job, { parts: [putPart(kind, id, known)] });
+  return back.ok ? back.job : job;
 }
 
 /** What is wrong with a word somebody wrote for one fact. */

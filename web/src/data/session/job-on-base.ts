@@ -28,12 +28,17 @@ export function recordsGone(before: Job, after: Job, pending: readonly Pending[]
   return gone;
 }
 
-/** The records an edit is about as this device had them. */
-export function recordsOf({ edit, records }: Pending, shown: Job): Question['records'] {
+/**
+ * The records an edit is about as this device had them; one that a later edit of its own takes out, as the
+ * server has it.
+ */
+export function recordsOf({ edit, records }: Pending, shown: Job, base: Job): Question['records'] {
   return Object.fromEntries(
     edit.parts.flatMap((part) => {
       const record = isListed(part)
-        ? (findRecord(shown, part.kind, part.id)?.record ?? records?.[recordName(part)])
+        ? (findRecord(shown, part.kind, part.id)?.record ??
+          records?.[recordName(part)] ??
+          findRecord(base, part.kind, part.id)?.record)
         : undefined;
       return record ? [[recordName(part), record]] : [];
     }),

@@ -354,6 +354,9 @@ export class JobSession {
       get shown() {
         return session.shown;
       },
+      get base() {
+        return session.base.job;
+      },
       get made() {
         return session.copy.made;
       },

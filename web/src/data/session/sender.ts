@@ -9,6 +9,8 @@ import type { Tries } from './tries.js';
 export interface SentFor {
   readonly id: string;
   readonly shown: Job;
+  /** As the server has it, as far as that is known. */
+  readonly base: Job;
   /** It was made here; the server does not have it yet. */
   readonly made: boolean;
   /** It is closed, or was taken out elsewhere: nothing is sent. */
@@ -93,7 +95,8 @@ export class Sender {
 
   private async takeAnswers(results: Awaited<ReturnType<Api['sendEdits']>>['results']): Promise<void> {
     const sent = new Map(this.outbox.pending.map((row) => [row.edit.id, row.edit]));
-    await this.outbox.write(this.outbox.answer(results, (row) => recordsOf(row, this.job.shown)));
+    const { shown, base } = this.job;
+    await this.outbox.write(this.outbox.answer(results, (row) => recordsOf(row, shown, base)));
     const changes: Change[] = [];
     for (const { editId, outcome, sequence, edit } of results) {
       const carried = edit ?? sent.get(editId);
