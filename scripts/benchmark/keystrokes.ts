@@ -33,8 +33,9 @@ function sixtyBoxes(): Job {
  */
 async function typed(page: Page, address: string): Promise<{ times: number[]; referenceMs: number }> {
   await page.goto(address, { waitUntil: 'networkidle' });
-  const change = page.getByRole('button', { name: 'Change the enclosure' });
-  if (await change.isVisible()) await change.click();
+  // The line is folded where nothing of it is left to record.
+  const folded = page.getByRole('button', { name: /^Enclosure/, expanded: false });
+  if (await folded.isVisible()) await folded.click();
   await page.getByLabel('Marked in the box, in³').focus();
   return page.evaluate(async (count) => {
     // No function is given a name in here: the runner would wrap it in a helper that the page does not have.
