@@ -59,6 +59,12 @@ const COMMANDS = {
     file: true,
     example: 'inventario wire house.inventario.json --box=b1 --text',
   },
+  runsheet: {
+    says: 'The day in batches with the fewest trips to the panel, against box by box.',
+    options: [],
+    file: true,
+    example: 'inventario runsheet house.inventario.json --text',
+  },
   power: {
     says: 'What is on, what is proved dead and what may be touched, at an instant.',
     options: ['box', 'at'],

@@ -52,6 +52,7 @@ describe('what it prints', () => {
         ['homeplan'],
         ['power'],
         ['wire'],
+        ['runsheet'],
         ['names'],
         ['schedule', '--from', '2026-03-27', '--days=3'],
       ]) {
@@ -67,6 +68,7 @@ describe('what it prints', () => {
             homeplan: ['plans'],
             power: ['circuits', 'boxes'],
             wire: ['boxes'],
+            runsheet: ['batches', 'panelTrips', 'boxByBoxTrips', 'lowerBound', 'minutes'],
             names: ['names'],
             schedule: ['timeZone', 'days', 'firings', 'findings'],
           }[command] as string[],
@@ -219,7 +221,7 @@ describe('what it prints', () => {
         expect.objectContaining({ path: '/boxes/0/labels/4', severity: 'error' }),
       ]),
     });
-    for (const command of ['fill', 'identify', 'match', 'homeplan', 'power', 'wire'])
+    for (const command of ['fill', 'identify', 'match', 'homeplan', 'power', 'wire', 'runsheet'])
       expect(run(command, path).status).toBe(0);
     const [place] = JSON.parse(run('match', path).stdout).places;
     expect(place.devices.map((device: { verdict: string }) => device.verdict)).not.toContain('fits');

@@ -10,6 +10,7 @@ import { lookup } from './job/lookup.js';
 import { againstChoice } from './match/against-choice.js';
 import { matchJob } from './match/match.js';
 import { latestInstant, powerOf } from './power/power.js';
+import { bestSheet, type SheetBatch } from './runsheet/run-sheet.js';
 import { EXAMPLES, exampleJob, expected } from './test-support/examples.js';
 import { missingParts } from './test-support/part-of.js';
 import { netName } from './wire/once-wired.js';
@@ -45,6 +46,22 @@ describe.each(EXAMPLES)('the worked example %s', (name) => {
             conductor.grade = printed.grade;
         }
       expect(missingParts(wanted, { boxes })).toEqual([]);
+    });
+
+  if (worked.runsheet)
+    test('runsheet', () => {
+      const { batches, ...printed } = bestSheet(lookup(exampleJob(name)));
+      const { batches: wanted, ...rest } = worked.runsheet as { batches: SheetBatch[] };
+      expect(missingParts(rest, printed)).toEqual([]);
+      const asSets = (list: readonly SheetBatch[]) =>
+        list
+          .map(({ boxIds, circuitIds, panelTrips }) => ({
+            boxIds: [...boxIds].sort(),
+            circuitIds: [...circuitIds].sort(),
+            panelTrips,
+          }))
+          .sort((one, other) => one.boxIds.join().localeCompare(other.boxIds.join()));
+      expect(asSets(batches)).toEqual(asSets(wanted));
     });
 
   for (const command of Object.keys(worked).filter((name) => name.startsWith('power')))

@@ -321,6 +321,9 @@ export {
 } from './progress/progress.js';
 export { worstBlockers } from './progress/worst-blockers.js';
 
+// runsheet
+export { bestSheet } from './runsheet/run-sheet.js';
+
 // materials
 export { materialsOf } from './materials/materials.js';
 export { type MaterialLine, type Materials, SHELVES } from './materials/vocabulary.js';

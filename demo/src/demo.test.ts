@@ -2,6 +2,7 @@ import { readFileSync } from 'node:fs';
 import {
   adoptParts,
   assessBoxes,
+  bestSheet,
   homePlans,
   identifyBox,
   jobProgress,
@@ -96,6 +97,19 @@ test('between them the jobs, planned and with a router nearly full, meet every r
         for (const { reasons } of devices) for (const { rule } of reasons) met.add(rule);
   }
   expect(MATCH_RULES.filter((rule) => !met.has(rule))).toEqual([]);
+});
+
+test('a day’s houses, planned, are worked with at most 0.35 of the trips of box by box', () => {
+  const quillon = quillonPoint();
+  const adopted = reduce(quillon, {
+    parts: adoptParts(homePlans(quillon, ['fewest-families'])[0]?.choices ?? [], quillon),
+  });
+  const tern = demoJobs().find(({ id }) => id === 'tern-house');
+  for (const job of [adopted.ok ? adopted.job : null, tern ?? null]) {
+    const { panelTrips, boxByBoxTrips, batches } = bestSheet(lookup(job as typeof quillon));
+    expect(batches.length).toBeGreaterThan(2);
+    expect(panelTrips / boxByBoxTrips).toBeLessThanOrEqual(0.35);
+  }
 });
 
 test('the catalogue has at least 60 devices in six families, consistent in themselves', () => {

@@ -19,6 +19,8 @@ const CORE_LAYERS: readonly string[] = [
   'homeplan',
   'brief',
   'advice',
+  'runsheet',
+  'diagnose',
   'commission',
   'progress',
   'bench',

@@ -1,5 +1,6 @@
 import type { JobLookup } from '../job/lookup.js';
 import { circuitPower } from '../power/power.js';
+import { routerCircuits } from '../radio/router-circuits.js';
 import { wayOf } from './pairing/known.js';
 import { type DeviceStands, deviceStands } from './pairing/stands.js';
 import { type DeviceTask, deviceTasks } from './pairing/tasks.js';
@@ -44,25 +45,9 @@ function apart(here: DeviceTask, there: DeviceTask, known: JobLookup): number {
 const hasNoPower = ({ box }: DeviceTask, { job }: JobLookup) =>
   circuitPower(job).some(({ circuitId, state }) => box.circuitIds.includes(circuitId) && state === 'off');
 
-/**
- * The circuits the router may hang on, when all of them are recorded off: then nothing joins over it. Its own
- * circuit where the brief names one, else those of the boxes with a socket in its room.
- */
-export function routerDark({ job, loads }: JobLookup): string[] | null {
-  const { routerCircuit, routerRoom } = job.brief?.wifi ?? {};
-  const feeding = routerCircuit
-    ? [routerCircuit]
-    : job.boxes
-        .filter(
-          ({ roomId, positions }) =>
-            roomId === routerRoom &&
-            positions.some(
-              ({ existing, loadIds }) =>
-                existing === 'receptacle' || loadIds.some((id) => loads.get(id)?.kind === 'receptacle'),
-            ),
-        )
-        .flatMap(({ circuitIds }) => circuitIds);
-  const circuits = [...new Set(feeding)];
-  const states = circuitPower(job).filter(({ circuitId }) => circuits.includes(circuitId));
+/** The circuits the router may hang on, when all of them are recorded off: then nothing joins over it. */
+export function routerDark(known: JobLookup): string[] | null {
+  const circuits = routerCircuits(known);
+  const states = circuitPower(known.job).filter(({ circuitId }) => circuits.includes(circuitId));
   return states.length > 0 && states.every(({ state }) => state === 'off') ? circuits : null;
 }

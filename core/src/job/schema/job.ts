@@ -18,6 +18,7 @@ import {
   Strategy,
   Text,
   TimeZone,
+  WallTime,
 } from './primitives.js';
 import { Arrangement, Box } from './survey.js';
 
@@ -165,6 +166,8 @@ export const JobEvent = open({
   circuitId: Id.optional(),
   state: Name.optional(),
   of: Id.optional(),
+  /** The device of whoever recorded it, where it matters who did. */
+  by: Id.optional(),
 }).superRefine((event, context) => {
   const found = FIELDS_OF_KIND[event.kind]?.safeParse(event);
   if (found && !found.success)
@@ -254,6 +257,12 @@ export const jobHeader = {
     openAtOnce: z.number().int().min(1).optional(),
     testBeforeFold: z.boolean().optional(),
     jointOrder: z.array(z.enum(['ground', 'neutral', 'line', 'load'])).optional(),
+    /** Pairs of hands, side by side. */
+    installers: z.number().int().min(1).max(2).optional(),
+    /** When the day begins, by the clock on the wall. */
+    starts: WallTime.optional(),
+    /** Boxes of each batch as somebody arranged them; absent: by the fewest trips. */
+    batches: z.array(z.array(Id)).optional(),
   }).optional(),
   /** Lights meant to be lit in turn. */
   opposites: z.array(Opposites).optional(),

@@ -1,0 +1,113 @@
+import type { JobLookup } from '../job/lookup.js';
+import type { Box } from '../job/schema/survey.js';
+import { TIMES } from '../practice/times.js';
+import { routerCircuits } from '../radio/router-circuits.js';
+import { perObject } from '../units/kept.js';
+import { chosenPlaces, plannedDevices } from '../wire/comes-out.js';
+import { arrangedUnits } from './by-hand.js';
+import { Costs } from './cost.js';
+import { dayOf } from './day.js';
+import { houseOrder } from './house-order.js';
+import { minutesOf, sumOf } from './minutes.js';
+import { planDay, planOf } from './plan-day.js';
+import { type BatchTime, timetable } from './timetable.js';
+import type { Batch, DayPlan, DayToPlan } from './vocabulary.js';
+
+/** A batch with what it takes and what it takes away. */
+export interface SheetBatch extends Batch {
+  /** Its boxes and its trips before any is shared, one pair of hands. */
+  minutes: number;
+  /** Rooms in which a light is out with its circuits. */
+  darkRooms: readonly string[];
+  /** Those of its circuits that the router may hang on. */
+  routerCircuits: readonly string[];
+}
+
+/** When devices can be paired. */
+interface PairingTime {
+  /** Number of the last batch that takes the router away; null: none does, each is paired after its batch. */
+  afterBatch: number | null;
+  devices: number;
+  minutes: number;
+}
+
+/** The day: batches in their order, when each is, and what it costs. */
+export interface RunSheet extends Omit<DayPlan, 'batches'> {
+  batches: readonly SheetBatch[];
+  /** One pair of hands, with shared trips made once. */
+  minutes: number;
+  times: readonly BatchTime[];
+  pairing: PairingTime;
+}
+
+/** The sheet with the fewest trips. */
+export const bestSheet = perObject((known: JobLookup): RunSheet => {
+  const day = dayOf(known);
+  const plan = planDay(day);
+  const router = routerCircuits(known);
+  const batches = houseOrder(plan.batches, ({ circuitIds }) => circuitIds.some((id) => router.includes(id)));
+  return sheetOf({ ...plan, batches }, day, known);
+});
+
+/** The sheet as it is worked: as somebody arranged it, else with the fewest trips. */
+export const runSheet = perObject((known: JobLookup): RunSheet => {
+  const { batches } = known.job.run ?? {};
+  const best = bestSheet(known);
+  if (batches === undefined) return best;
+  const day = dayOf(known);
+  const costs = new Costs(day);
+  const plan = planOf(arrangedUnits(batches, costs), costs);
+  return sheetOf({ ...plan, lowerBound: best.lowerBound }, day, known);
+});
+
+function sheetOf(plan: DayPlan, day: DayToPlan, known: JobLookup): RunSheet {
+  const { testBeforeFold } = day;
+  const minutesIn = (boxId: string, { needsCheck }: Batch) =>
+    minutesOf(known.boxes.get(boxId) as Box, known, { needsCheck, testBeforeFold });
+  const router = routerCircuits(known);
+  const batches = plan.batches.map((batch) => ({
+    ...batch,
+    minutes:
+      batch.boxIds.reduce((sum, id) => sum + sumOf(minutesIn(id, batch)), 0) +
+      batch.panelTrips * TIMES.tripToPanel,
+    darkRooms: roomsDark(batch.circuitIds, known),
+    routerCircuits: batch.circuitIds.filter((id) => router.includes(id)),
+  }));
+  const before = batches.reduce((sum, { panelTrips }) => sum + panelTrips, 0);
+  const installers = known.job.run?.installers ?? 1;
+  return {
+    ...plan,
+    batches,
+    minutes:
+      batches.reduce((sum, { minutes }) => sum + minutes, 0) - (before - plan.panelTrips) * TIMES.tripToPanel,
+    times: timetable(plan.batches, { testBeforeFold, installers, minutesOf: minutesIn }),
+    pairing: pairingAfter(batches, known),
+  };
+}
+
+/** Rooms in which something is worked from a box on one of these circuits. */
+function roomsDark(circuitIds: readonly string[], { job, loads }: JobLookup): string[] {
+  const rooms = job.boxes
+    .filter((box) => box.circuitIds.some((id) => circuitIds.includes(id)))
+    .flatMap((box) => box.positions.flatMap(({ loadIds }) => loadIds))
+    .flatMap((id) => loads.get(id)?.roomId ?? []);
+  return [...new Set(rooms)];
+}
+
+function pairingAfter(batches: readonly SheetBatch[], known: JobLookup): PairingTime {
+  const platforms = known.job.brief?.platforms?.length ?? 0;
+  const devices = batches
+    .flatMap(({ boxIds }) => boxIds)
+    .flatMap((id) => plannedDevices(chosenPlaces(known.boxes.get(id) as Box, known)))
+    .filter(({ device }) => device.radio !== 'none');
+  const last = batches.findLastIndex((batch) => batch.routerCircuits.length > 0);
+  return {
+    afterBatch: last < 0 ? null : last,
+    devices: devices.length,
+    minutes: devices.reduce(
+      (sum, { device }) =>
+        sum + (device.radio === 'wifi' ? TIMES.pair.wifi : TIMES.pair.hub) + TIMES.pair.platform * platforms,
+      0,
+    ),
+  };
+}
