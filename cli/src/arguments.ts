@@ -1,5 +1,5 @@
 import { parseArgs } from 'node:util';
-import { dayNumber, Instant } from '@inventario/core';
+import { dayNumber, Instant, SYMPTOMS, type Symptoms } from '@inventario/core';
 
 /** A mistake of the caller or of the file: one line on standard error, exit code 2. */
 export class UnusableError extends Error {
@@ -11,7 +11,7 @@ export class UnusableError extends Error {
   }
 }
 
-type OptionName = 'box' | 'planned' | 'at' | 'from' | 'days';
+type OptionName = 'box' | 'position' | 'symptom' | 'planned' | 'at' | 'from' | 'days';
 
 /** What a command is for, which options it takes beside `--text`, and how it is called. */
 interface CommandUse {
@@ -59,6 +59,12 @@ const COMMANDS = {
     file: true,
     example: 'inventario wire house.inventario.json --box=b1 --text',
   },
+  diagnose: {
+    says: 'Why a device does not work: causes by what was seen, and the reading that tells them apart.',
+    options: ['box', 'position', 'symptom'],
+    file: true,
+    example: 'inventario diagnose house.inventario.json --box=b1 --symptom indicator=off --symptom load=off',
+  },
   runsheet: {
     says: 'The day in batches with the fewest trips to the panel, against box by box.',
     options: [],
@@ -93,13 +99,26 @@ const COMMANDS = {
 
 export type Command = keyof typeof COMMANDS;
 
-const OPTIONS: Record<OptionName, { type: 'string' | 'boolean'; use: string; says: string }> = {
+const OPTIONS: Record<
+  OptionName,
+  { type: 'string' | 'boolean'; multiple?: boolean; use: string; says: string }
+> = {
   box: { type: 'string', use: '--box=ID', says: 'only this box' },
+  position: { type: 'string', use: '--position=N', says: 'which device, where the box has several' },
+  symptom: { type: 'string', multiple: true, use: '--symptom=KIND=VALUE', says: 'as often as needed' },
   planned: { type: 'boolean', use: '--planned', says: 'the selected devices in place of the existing ones' },
   at: { type: 'string', use: '--at=INSTANT', says: 'ISO 8601 in UTC; without it the latest of the file' },
   from: { type: 'string', use: '--from=DATE', says: 'the first local date, YYYY-MM-DD' },
   days: { type: 'string', use: '--days=N', says: 'how many dates, 1 to 400' },
 };
+
+/** A place that does not work, and what was seen there. */
+export interface Doubt {
+  boxId: string;
+  /** Absent: that of the one planned device. */
+  position: number | undefined;
+  symptoms: Symptoms;
+}
 
 /** What was asked: a page of help, the version, or a command with its options. */
 export type Asked =
@@ -117,6 +136,8 @@ export type Asked =
       at: number | undefined;
       /** The dates `schedule` speaks of: the number of the first (1 January 1970 is 0), and how many. */
       dates: { fromDay: number; days: number } | undefined;
+      /** The place and what was seen there, for `diagnose`. */
+      doubt: Doubt | undefined;
     };
 
 /**
@@ -150,6 +171,7 @@ export function readArguments(words: readonly string[]): Asked {
     planned: values.planned === true,
     at: values.at === undefined ? undefined : instantOption(String(values.at)),
     dates: command === 'schedule' ? dateOptions(values) : undefined,
+    doubt: command === 'diagnose' ? doubtOptions(values) : undefined,
   };
 }
 
@@ -159,8 +181,11 @@ function isCommand(word: string | undefined): word is Command {
 
 function parsed(command: Command, args: string[]) {
   const own: readonly OptionName[] = COMMANDS[command].options;
-  const options: Record<string, { type: 'string' | 'boolean' }> = { text: { type: 'boolean' } };
-  for (const name of own) options[name] = { type: OPTIONS[name].type };
+  const options: Record<string, { type: 'string' | 'boolean'; multiple?: boolean }> = {
+    text: { type: 'boolean' },
+  };
+  for (const name of own)
+    options[name] = { type: OPTIONS[name].type, multiple: OPTIONS[name].multiple === true };
   try {
     return parseArgs({ args, options, allowPositionals: true });
   } catch (error) {
@@ -209,6 +234,39 @@ function dateOptions(values: { from?: unknown; days?: unknown }): { fromDay: num
   return { fromDay, days };
 }
 
+/** The box is needed, and at least one symptom, a kind once. */
+function doubtOptions(values: { box?: unknown; position?: unknown; symptom?: unknown }): Doubt {
+  if (typeof values.box !== 'string')
+    throw new UnusableError('', 'the option --box is missing: it names the box');
+  const position = values.position === undefined ? undefined : Number(values.position);
+  if (position !== undefined && !(Number.isInteger(position) && position > 0))
+    throw new UnusableError('', `the option --position must be a number from 1, not "${values.position}"`);
+  const words = Array.isArray(values.symptom) ? values.symptom.map(String) : [];
+  if (words.length === 0)
+    throw new UnusableError('', 'the option --symptom is missing: at least one is needed, such as load=off');
+  const symptoms: Record<string, string> = {};
+  for (const word of words) {
+    const [kind = '', value = ''] = word.split(/=(.*)/s);
+    const can: readonly string[] | undefined = Object.hasOwn(SYMPTOMS, kind)
+      ? SYMPTOMS[kind as keyof typeof SYMPTOMS]
+      : undefined;
+    if (!can)
+      throw new UnusableError(
+        '',
+        `the option --symptom: no kind is "${kind}"; known are ${Object.keys(SYMPTOMS).join(', ')}`,
+      );
+    if (!can.includes(value))
+      throw new UnusableError(
+        '',
+        `the option --symptom: ${kind} is one of ${can.join(', ')}, not "${value}"`,
+      );
+    if (Object.hasOwn(symptoms, kind))
+      throw new UnusableError('', `the option --symptom names ${kind} twice; a kind is named once`);
+    symptoms[kind] = value;
+  }
+  return { boxId: values.box, position, symptoms };
+}
+
 /** The page of help for one command, or for all. */
 export function helpText(about: Command | null): string {
   if (about === null)
@@ -227,14 +285,14 @@ export function helpText(about: Command | null): string {
       'file cannot be used. Locally adopted codes and the maker’s instructions rule.',
     ].join('\n');
   const use: CommandUse = COMMANDS[about];
-  const lines = use.options.map((name) => `  ${OPTIONS[name].use.padEnd(14)}${OPTIONS[name].says}`);
+  const lines = use.options.map((name) => `  ${OPTIONS[name].use.padEnd(22)}${OPTIONS[name].says}`);
   return [
     `inventario ${about}${use.file ? ' FILE' : ''} [options]`,
     '',
     use.says,
     '',
     ...lines,
-    '  --text        a readable table instead of JSON, as wide as the terminal',
+    '  --text                a readable table instead of JSON, as wide as the terminal',
     '',
     `For example: ${use.example}`,
   ].join('\n');

@@ -10,6 +10,7 @@ const examples = new URL('../../core/examples/', import.meta.url);
 const folder = mkdtempSync(join(tmpdir(), 'inventario-command-'));
 const bundle = join(folder, 'command.mjs');
 const pantry = fileURLToPath(new URL('pantry.inventario.json', examples));
+const loft = fileURLToPath(new URL('sail-loft.inventario.json', examples));
 
 beforeAll(() =>
   build({
@@ -77,6 +78,37 @@ describe('what it prints', () => {
       }
     },
   );
+
+  test('causes, the reading that splits them, and at danger the stop in place of every live test', () => {
+    const asked = (...symptoms: string[]) =>
+      JSON.parse(run('diagnose', loft, '--box=bench', ...symptoms.map((one) => `--symptom=${one}`)).stdout);
+    const on = asked('indicator=on', 'control=none', 'load=on');
+    expect(on).toMatchObject({
+      stop: null,
+      next: {
+        tool: 'lamp',
+        arrangement: 'device-out',
+        position: 1,
+        points: ['bench-lamp'],
+        breakers: { s4: 'on' },
+      },
+    });
+    expect(on.causes[0]).toEqual({
+      cause: 'line-load-joined',
+      position: 1,
+      conductorIds: ['bench-arm-black'],
+      probability: expect.any(Number),
+      stop: false,
+      predicts: { indicator: 'on', control: 'none', load: 'on' },
+      fix: expect.stringContaining('prove dead'),
+    });
+    const trips = asked('breaker=trips-at-on');
+    expect(trips.stop).toContain('leave it off');
+    expect(Object.values(trips.next?.breakers ?? {})).not.toContain('on');
+    expect(run('diagnose', loft, '--box=bench', '--symptom=feel=heat', '--text').stdout).toContain(
+      'leave it off',
+    );
+  });
 
   test('one box, with every field of the shape', () => {
     const [box] = JSON.parse(run('fill', pantry, '--box', 'pantry').stdout).boxes;
@@ -368,6 +400,20 @@ describe('exit code 2 with exactly one line that begins with the pointer', () =>
     ],
     ['no instant', () => ['power', pantry, '--at'], '"": the option --at'],
     ['an instant for another command', () => ['fill', pantry, '--at', '2026-04-14T15:25:00Z'], '""'],
+    ['no box to diagnose', () => ['diagnose', loft, '--symptom', 'load=off'], '"": the option --box'],
+    ['no symptom', () => ['diagnose', loft, '--box', 'bench'], '"": the option --symptom'],
+    ...[['load=green'], ['mood=bad'], ['load'], ['load=on', 'load=off']].map(
+      (words): [string, () => string[], string] => [
+        `the symptoms ${words.join(' and ')}`,
+        () => ['diagnose', loft, '--box', 'bench', ...words.flatMap((word) => ['--symptom', word])],
+        '"": the option --symptom',
+      ],
+    ),
+    ...[[], ['--position', '9'], ['--position', 'left']].map((words): [string, () => string[], string] => [
+      `a box of two devices with ${words.join(' ') || 'no position'}`,
+      () => ['diagnose', loft, '--box', 'rack', '--symptom', 'load=off', ...words],
+      '"": the option --position',
+    ]),
     ['not JSON', () => ['check', write('broken.json', '{\n"format"')], '""'],
     ['another format', () => ['check', write('other.json', '{"format":"x"}')], '/format'],
     ['an unknown version', () => ['fill', changed((job) => Object.assign(job, { version: 9 }))], '/version'],

@@ -1,8 +1,8 @@
 import { readFileSync, writeSync } from 'node:fs';
-import { type Asked, helpText, readArguments, UnusableError } from './arguments.js';
+import { type Asked, type Doubt, helpText, readArguments, UnusableError } from './arguments.js';
 import { check, fill, homeplan, identify, match, type Output, power, schema, wire } from './commands.js';
 import { names, schedule } from './commissioning.js';
-import { runsheet } from './day.js';
+import { diagnose, runsheet } from './day.js';
 import { fitted } from './table.js';
 import { versionText } from './version.js';
 
@@ -37,6 +37,8 @@ function computed(asked: Extract<Asked, { kind: 'command' }>): Output {
       return match(read(file), box);
     case 'wire':
       return wire(read(file), box);
+    case 'diagnose':
+      return diagnose(read(file), asked.doubt as Doubt);
     case 'runsheet':
       return runsheet(read(file));
     case 'names':

@@ -2,6 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import { namesOf } from './commission/names/names.js';
 import { dayNumber, instantText, wallText } from './commission/schedule/calendar.js';
 import { scheduleOf } from './commission/schedule/schedule.js';
+import { type PlaceInDoubt, placeInDoubtOf } from './diagnose/diagnose.js';
 import { assessBoxes } from './enclosure/assess.js';
 import { homePlans } from './homeplan/home-plans.js';
 import { confirmedRoles } from './identify/confirmed.js';
@@ -46,6 +47,42 @@ describe.each(EXAMPLES)('the worked example %s', (name) => {
             conductor.grade = printed.grade;
         }
       expect(missingParts(wanted, { boxes })).toEqual([]);
+    });
+
+  for (const command of Object.keys(worked).filter((name) => name.startsWith('diagnose')))
+    test(command, () => {
+      const seen = Object.fromEntries(
+        [...command.matchAll(/--symptom (\w+)=(\S+)/g)].map(([, kind, value]) => [kind, value]),
+      );
+      const boxId = / --box (\S+)/.exec(command)?.[1] ?? '';
+      const { place } = placeInDoubtOf({ boxId, position: 1 }, lookup(exampleJob(name))) ?? {};
+      const { causes, stop } = (place as PlaceInDoubt).diagnosis({
+        seen,
+        readings: [],
+      });
+      const wanted = worked[command] as {
+        shows: string[];
+        contradicts: string[];
+        causes: { cause: string; position?: number | null; predicts: Record<string, string> }[];
+      };
+      const predicted = (cause: string) => causes.filter((entry) => entry.cause === cause);
+      for (const cause of wanted.shows) expect([cause, predicted(cause)[0]?.predicts]).toEqual([cause, seen]);
+      const last = Math.max(...wanted.shows.map((cause) => causes.findIndex((one) => one.cause === cause)));
+      for (const cause of wanted.contradicts)
+        for (const entry of predicted(cause)) {
+          expect([cause, entry.predicts]).not.toEqual([cause, seen]);
+          expect([cause, causes.indexOf(entry) > last]).toEqual([cause, true]);
+        }
+      for (const { cause, predicts, ...rest } of wanted.causes) {
+        const kinds = Object.keys(predicts).filter((kind) => kind in seen);
+        const asked = Object.fromEntries(kinds.map((kind) => [kind, predicts[kind]]));
+        expect(predicted(cause)[0]).toMatchObject({
+          predicts: asked,
+          ...('position' in rest ? { position: rest.position } : {}),
+        });
+      }
+      expect(stop).toBe(false);
+      expect(causes.reduce((sum, { probability }) => sum + probability, 0)).toBeCloseTo(1);
     });
 
   if (worked.runsheet)

@@ -324,6 +324,10 @@ export { worstBlockers } from './progress/worst-blockers.js';
 // runsheet
 export { bestSheet } from './runsheet/run-sheet.js';
 
+// diagnose
+export { type Diagnosis, placeInDoubtOf } from './diagnose/diagnose.js';
+export { SYMPTOMS, type Symptoms } from './diagnose/vocabulary.js';
+
 // materials
 export { materialsOf } from './materials/materials.js';
 export { type MaterialLine, type Materials, SHELVES } from './materials/vocabulary.js';
@@ -393,6 +397,7 @@ export {
 export { ESTIMATE_NOTE, fillLineWords, ruleNote } from './findings/words/fill.js';
 export { conflictWords, nextTestWhy, noteWords, reasonWords } from './findings/words/identify.js';
 export { clashText } from './findings/words/labels.js';
+export { causeName, DANGER_TEXT, fixSteps, SYMPTOM_WORDS, nextReadingWhy } from './findings/words/diagnose.js';
 export { SHELF_WORDS } from './findings/words/materials.js';
 export { nameFindingText } from './findings/words/names.js';
 export { ruleWords } from './findings/words/rules.js';
@@ -437,4 +442,5 @@ export {
   terminalWords,
   wiringFindingWords,
   wiringSentences,
+  type WiringInWords,
 } from './findings/words/wiring.js';

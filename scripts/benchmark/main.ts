@@ -1,9 +1,10 @@
 // Speeds the product promises, each against its bound and against a reference measured in the same run: the
 // reference takes out how fast this machine happens to be. `npm run benchmark [rounds] [boxes] [loops]
-// [devices] [wirings] [changed] [sites]`.
+// [devices] [wirings] [changed] [sites] [faults]`.
 import { modelRuns } from '../together/runs.js';
 import { told } from '../together/told.js';
 import { commissioning, seededSites } from './commissioning.js';
+import { dayPlanned, daysOfSixty, seededFaults } from './day.js';
 import { closedLoops, homePlan, houseEngines, identification, wirings, wiringsProved } from './engines.js';
 import { keystrokes } from './keystrokes.js';
 import { testsUsed } from './tests-used.js';
@@ -14,6 +15,7 @@ const rows = [
   await homePlan(),
   ...(await identification()),
   ...(await wirings()),
+  ...(await dayPlanned()),
   ...(await commissioning()),
   ...(await wholeJob()),
   ...(await keystrokes()),
@@ -29,6 +31,8 @@ for (const row of rows)
 console.log(testsUsed(Number(process.argv[3] ?? 500)));
 console.log(closedLoops(Number(process.argv[4] ?? 200)));
 console.log(seededSites(Number(process.argv[8] ?? 2000)));
+console.log(daysOfSixty(20));
+console.log(seededFaults(Number(process.argv[9] ?? 500)));
 // Five thousand plans on true copper, and every single change to those of the first thousand.
 console.log(wiringsProved(Number(process.argv[6] ?? 5000), Number(process.argv[7] ?? 1000)));
 // Three devices on two servers, with everything breaking now and then.

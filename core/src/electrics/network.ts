@@ -259,6 +259,33 @@ export class Network {
     return null;
   }
 
+  /**
+   * Ohms between two nodes, everything tied to the reference being one; infinite where nothing joins them.
+   * @param ohmsOf of an element as it is then: a filament is cold
+   */
+  resistance(from: number, to: number, ohmsOf: (element: Element) => number): number {
+    const one = (node: number) =>
+      this.isReference(node) ? REFERENCE : this.isIsolated(node) ? ISOLATED : this.find(node);
+    const [start, end] = [one(from), one(to)];
+    if (start === end) return 0;
+    const branches = this.elements.map((element) => ({
+      a: one(element.a),
+      b: one(element.b),
+      ohms: ohmsOf(element),
+    }));
+    const volts = nodeVoltages(
+      new Map([
+        [start, 1],
+        [end, 0],
+      ]),
+      branches,
+    );
+    let amps = 0;
+    for (const { a, b, ohms } of branches)
+      if (a !== b && (a === start || b === start)) amps += (1 - (volts.get(a === start ? b : a) ?? 1)) / ohms;
+    return amps < LEAST_AMPS ? Number.POSITIVE_INFINITY : 1 / amps;
+  }
+
   /** Whether the lamps of an element are lit, dark, or share the supply with others. */
   lit(element: Element): 'lit' | 'dark' | 'divided' {
     const [a, b] = [this.find(element.a), this.find(element.b)];
@@ -311,6 +338,8 @@ export class Network {
 }
 
 /** Stands for every node that is tied to the reference. */
+/** A current less than this, at one volt, is none. */
+const LEAST_AMPS = 1e-9;
 const REFERENCE = -1;
 /** Stands for every node on a neutral that its breaker has opened. */
 const ISOLATED = -2;

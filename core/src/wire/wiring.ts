@@ -86,7 +86,8 @@ export function wiringOfBox(box: Box, known: JobLookup, against: AgainstChoice):
   return wiringOfUnit(box, known, against).find(({ boxId }) => boxId === box.id);
 }
 
-function wiringOfUnit(box: Box, known: JobLookup, against: AgainstChoice): BoxWiring[] {
+/** The wirings of a box and of every box that its groups bind it to. */
+export function wiringOfUnit(box: Box, known: JobLookup, against: AgainstChoice): BoxWiring[] {
   const boxes = boundTogether(box, known).map((entry): Planned => {
     const settled = settledBox(entry, known);
     const places = chosenPlaces(settled.box, known);

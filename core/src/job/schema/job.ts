@@ -20,7 +20,7 @@ import {
   TimeZone,
   WallTime,
 } from './primitives.js';
-import { Arrangement, Box } from './survey.js';
+import { Arrangement, Box, Reading } from './survey.js';
 
 export const FORMAT = 'inventario/job';
 export const VERSION = 1;
@@ -134,12 +134,36 @@ const ClearedFields = open({ hazard: Name.optional(), note: Text.optional() });
 const StandsFields = open({ boxId: Id, state: Arrangement, position: z.number().int().min(1).optional() });
 /** A step of the wiring of a box that was done. */
 const WiredFields = open({ boxId: Id, step: Name, note: Text.optional() });
+/** Boxes that are open together from now on. */
+const BatchFields = open({ boxIds: z.array(Id).min(1) });
+/** A box is in somebody's hands, or no more. */
+const HoldFields = open({ boxId: Id, by: Id });
+/** A box was put back as found, or left safe, and is planned anew. */
+const AsideFields = open({ boxId: Id, note: Text.optional() });
+/** A device was tried: it works, or what was seen. */
+const TriedFields = open({
+  boxId: Id,
+  position: z.number().int().min(1),
+  result: z.enum(['works', 'fails']),
+  symptoms: z.record(z.string(), z.string()).optional(),
+});
+/** A reading of a box that is wired anew: what it was before is not told by it. */
+const TestedFields = open({ boxId: Id, position: z.number().int().min(1), reading: Reading });
+/** What it was that did not work. */
+const CauseFields = open({ boxId: Id, position: z.number().int().min(1).optional(), cause: Name });
 const FIELDS_OF_KIND: Readonly<Record<string, z.ZodType>> = {
   switched: SwitchedFields,
   proved: ProvedFields,
   cleared: ClearedFields,
   stands: StandsFields,
   wired: WiredFields,
+  batch: BatchFields,
+  taken: HoldFields,
+  left: HoldFields,
+  aside: AsideFields,
+  tried: TriedFields,
+  tested: TestedFields,
+  cause: CauseFields,
 };
 
 /** Kinds of events that something here reads; those of other programs are kept. */
@@ -151,12 +175,20 @@ export const EVENT_KINDS = [
   'mounted',
   'cleared',
   'traced',
+  'batch',
+  'taken',
+  'left',
+  'aside',
+  'tried',
+  'tested',
+  'cause',
   'correction',
 ] as const;
 
 /**
  * What happened on site, append-only: `switched`, `proved`, `stands`, `wired`, `mounted`, `cleared`,
- * `traced`, `correction`. Kinds of other programs are kept.
+ * `traced`, `batch`, `taken`, `left`, `aside`, `tried`, `tested`, `cause`, `correction`. Kinds of other
+ * programs are kept.
  */
 export const JobEvent = open({
   id: Id.optional(),
