@@ -397,7 +397,13 @@ export {
 export { ESTIMATE_NOTE, fillLineWords, ruleNote } from './findings/words/fill.js';
 export { conflictWords, nextTestWhy, noteWords, reasonWords } from './findings/words/identify.js';
 export { clashText } from './findings/words/labels.js';
-export { causeName, DANGER_TEXT, fixSteps, SYMPTOM_WORDS, nextReadingWhy } from './findings/words/diagnose.js';
+export {
+  causeName,
+  DANGER_TEXT,
+  fixSteps,
+  SYMPTOM_WORDS,
+  nextReadingWhy,
+} from './findings/words/diagnose.js';
 export { SHELF_WORDS } from './findings/words/materials.js';
 export { nameFindingText } from './findings/words/names.js';
 export { ruleWords } from './findings/words/rules.js';

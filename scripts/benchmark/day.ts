@@ -35,8 +35,8 @@ export function daysOfSixty(count: number): string {
     alone += plan.boxByBoxTrips;
   }
   return (
-    `days of 60 units: ${count}; ${trips} trips, ${(trips / bound).toFixed(3)} times what no plan stays under, ` +
-    `${(trips / alone).toFixed(2)} of box by box`
+    `days of 60 units: ${count}; ${trips} trips, ${(trips / bound).toFixed(3)} times what no plan ` +
+    `stays under, ${(trips / alone).toFixed(2)} of box by box`
   );
 }
 
@@ -54,8 +54,8 @@ export function seededFaults(count: number): string {
     all.byHand += found.proposed.filter(({ method }) => method === 'probed').length;
   }
   return (
-    `seeded faults: ${count}; the true cause first ${all.first}, one that nothing tells from it ${all.alike}, ` +
-    `another ${all.wrong}; ${all.tests} tests, ${(all.tests / all.fewest).toFixed(3)} times the fewest that do ` +
-    `for one who knows the fault; ${all.byHand} live by hand`
+    `seeded faults: ${count}; the true cause first ${all.first}, one that nothing tells from it ` +
+    `${all.alike}, another ${all.wrong}; ${all.tests} tests, ${(all.tests / all.fewest).toFixed(3)} times ` +
+    `the fewest that do for one who knows the fault; ${all.byHand} live by hand`
   );
 }

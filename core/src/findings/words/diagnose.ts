@@ -202,7 +202,7 @@ export const DANGER_TEXT =
   'or call an electrician.';
 
 /** The kinds of symptoms in the order they are asked for: the question, and what each answer is called. */
-const SYMPTOM_WORDS: {
+export const SYMPTOM_WORDS: {
   readonly [Kind in SymptomKind]: {
     question: string;
     values: Readonly<Record<SymptomOf<Kind>, string>>;
