@@ -41,7 +41,7 @@ export class EventRecord {
     for (const entry of logged) {
       const { kind, circuitId, boxId, id } = entry.event;
       if (id !== undefined) this.byId.set(id, entry);
-      const key = `${kind}|${kind === 'switched' ? circuitId : boxId}`;
+      const key = `${kind}|${(kind === 'switched' ? circuitId : boxId) ?? NO_SUBJECT}`;
       const group = this.groups.get(key);
       if (group) group.push(entry);
       else this.groups.set(key, [entry]);
@@ -63,6 +63,11 @@ export class EventRecord {
     return this.all(kind, id).filter((entry) => !this.isStruck(entry));
   }
 
+  /** Everything of a kind that is about no one box or circuit, by the clock, without what was struck. */
+  ofKind(kind: string): Logged[] {
+    return this.standing(kind, NO_SUBJECT);
+  }
+
   /** The latest by the clock that was not struck. */
   latest(kind: string, id: string): Logged | undefined {
     return this.standing(kind, id).at(-1);
@@ -70,6 +75,7 @@ export class EventRecord {
 }
 
 const NOTHING: readonly Logged[] = [];
+const NO_SUBJECT = '';
 
 const recordOf = perObject((events: Job['events']) => new EventRecord({ events }));
 

@@ -1,0 +1,82 @@
+import { eventRecord, mountedBoxes } from '../job/events.js';
+import type { Job, JobEvent } from '../job/schema/job.js';
+
+/** What is recorded of the day beside the steps of the work. */
+type Made = Required<Pick<JobEvent, 'id' | 'at'>>;
+
+/** Boxes that are worked together from now on. */
+export function batchEvent(boxIds: readonly string[], made: Made): JobEvent & { boxIds: string[] } {
+  return { ...made, kind: 'batch', boxIds: [...boxIds] };
+}
+
+/** A box in the hands of whoever carries this device, or given out of them. */
+export function holdEvent(kind: 'taken' | 'left', boxId: string, made: Made & { by: string }): JobEvent {
+  return { ...made, kind, boxId };
+}
+
+/** A box that cannot be finished: put back as found or left safe, and planned anew. */
+export function asideEvent(boxId: string, note: string, made: Made): JobEvent & { note: string } {
+  return { ...made, kind: 'aside', boxId, note };
+}
+
+/**
+ * The device that holds a box; null: nobody's does. Who was first in the record holds it, whatever their
+ * clocks say: a second hand that took it meanwhile, without network, holds nothing. It ends when it is left,
+ * mounted or put aside.
+ */
+export function holderOf({ events }: Pick<Job, 'events'>, boxId: string): string | null {
+  const record = eventRecord({ events });
+  let holder: string | null = null;
+  for (const event of events) {
+    if (event.boxId !== boxId || record.isStruck({ event })) continue;
+    if (event.kind === 'taken') holder ??= event.by ?? null;
+    else if (event.kind === 'left' && event.by === holder) holder = null;
+    else if (event.kind === 'mounted' || event.kind === 'aside') holder = null;
+  }
+  return holder;
+}
+
+/** The batch that was begun last and is not done with. */
+export interface BatchInHand {
+  eventId: string | undefined;
+  /** ms since the epoch; minus infinity where the record does not say. */
+  begunAt: number;
+  /** Its boxes that are there and were not put aside since, in the order of work. */
+  boxIds: readonly string[];
+}
+
+export function batchInHand(job: Pick<Job, 'events' | 'boxes'>): BatchInHand | null {
+  const record = eventRecord(job);
+  const last = record.ofKind('batch').at(-1);
+  if (!last) return null;
+  const { boxIds = [] } = last.event as JobEvent & { boxIds?: string[] };
+  const there = new Set(job.boxes.map(({ id }) => id));
+  const stays = boxIds.filter((id) => {
+    const aside = record.latest('aside', id);
+    return there.has(id) && !(aside && aside.at >= last.at);
+  });
+  const mounted = mountedBoxes(job);
+  const closed = stays.every((id) => mounted.has(id) && isTried(job, id));
+  return closed ? null : { eventId: last.event.id, begunAt: last.at, boxIds: stays };
+}
+
+/** Whether something was said of the box's devices since it was closed. */
+function isTried(job: Pick<Job, 'events'>, boxId: string): boolean {
+  const record = eventRecord(job);
+  const mounted = record.latest('mounted', boxId)?.at ?? Number.NEGATIVE_INFINITY;
+  return (record.latest('tried', boxId)?.at ?? Number.NEGATIVE_INFINITY) >= mounted;
+}
+
+/** Boxes put aside and not begun again since, with what was said of each. */
+export function boxesAside(job: Pick<Job, 'events' | 'boxes'>): Map<string, string> {
+  const record = eventRecord(job);
+  const mounted = mountedBoxes(job);
+  return new Map(
+    job.boxes.flatMap(({ id }) => {
+      const aside = record.latest('aside', id);
+      const taken = record.latest('taken', id);
+      if (!aside || mounted.has(id) || (taken && taken.at > aside.at)) return [];
+      return [[id, String((aside.event as JobEvent & { note?: string }).note ?? '')]];
+    }),
+  );
+}
