@@ -3,6 +3,7 @@
 // units
 export { minorOf, moneyAmount, moneyText } from './units/money.js';
 export { KeptWhile, perObject, sameEntries } from './units/kept.js';
+export { clockAfter, durationText } from './units/duration.js';
 export { plural } from './units/plural.js';
 export { lengthText, MM_PER_INCH, type UnitSystem, volumeText } from './units/present.js';
 export { cubicInches, millilitres, ML_PER_IN3, rounded } from './units/volume.js';
@@ -322,11 +323,48 @@ export {
 export { worstBlockers } from './progress/worst-blockers.js';
 
 // runsheet
-export { bestSheet } from './runsheet/run-sheet.js';
+export {
+  batchStands,
+  type BatchStands,
+  type BoxToRun,
+  runHinders,
+  type RunStep,
+  type Stretch,
+  untried,
+} from './runsheet/batch-steps.js';
+export { beforeLeaving, type BeforeLeaving, type ToHave } from './runsheet/before-leaving.js';
+export { USUAL_OPEN_AT_ONCE } from './runsheet/day.js';
+export { type FunctionCheck, functionChecks } from './runsheet/function-test.js';
+export {
+  bestSheet,
+  movedSheet,
+  type MovedSheet,
+  runSheet,
+  type RunSheet,
+  type SheetBatch,
+} from './runsheet/run-sheet.js';
+export {
+  asideEvent,
+  batchEvent,
+  type BatchInHand,
+  batchInHand,
+  boxesAside,
+  holderOf,
+  holdEvent,
+} from './runsheet/site-record.js';
 
 // diagnose
-export { type Diagnosis, placeInDoubtOf } from './diagnose/diagnose.js';
-export { SYMPTOMS, type Symptoms } from './diagnose/vocabulary.js';
+export { causeEvent, symptomsTold, testedEvent, testedReadings, triedEvent } from './diagnose/told.js';
+export { type Diagnosis, placeInDoubtOf, type RankedCause } from './diagnose/diagnose.js';
+export type { NextReading } from './diagnose/asking.js';
+export type { SeenAndRead } from './diagnose/evidence.js';
+export {
+  type FaultCause,
+  SYMPTOM_KINDS,
+  SYMPTOMS,
+  type SymptomKind,
+  type Symptoms,
+} from './diagnose/vocabulary.js';
 
 // materials
 export { materialsOf } from './materials/materials.js';
@@ -397,6 +435,8 @@ export {
 export { ESTIMATE_NOTE, fillLineWords, ruleNote } from './findings/words/fill.js';
 export { conflictWords, nextTestWhy, noteWords, reasonWords } from './findings/words/identify.js';
 export { clashText } from './findings/words/labels.js';
+export { toHaveText } from './findings/words/before-leaving.js';
+export { functionCheckText } from './findings/words/function-test.js';
 export {
   causeName,
   DANGER_TEXT,

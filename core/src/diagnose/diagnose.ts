@@ -2,7 +2,7 @@ import type { JobLookup } from '../job/lookup.js';
 import { type BoxWiring, wiringOfUnit } from '../wire/wiring.js';
 import { type NextReading, nextReading } from './asking.js';
 import { type Asked, askedKey, candidates, stageOf } from './candidates.js';
-import { type Evidence, keyOf, type Weighed, weighed } from './evidence.js';
+import { keyOf, type SeenAndRead, type Weighed, weighed } from './evidence.js';
 import { type Form, formsOf } from './forms.js';
 import { type Scene, sceneAt } from './scene.js';
 import { ShownBy } from './shown-by.js';
@@ -52,7 +52,7 @@ export class PlaceInDoubt {
    * Causes by what was seen and read, and the reading that tells most about them.
    * @param asks whether a reading is looked for
    */
-  diagnosis(evidence: Evidence, asks = true): Diagnosis {
+  diagnosis(evidence: SeenAndRead, asks = true): Diagnosis {
     const forms = weighed(this.forms, evidence, this.scene, this.shown);
     const stop = isDanger(evidence.seen);
     const total = forms.reduce((sum, { weight, prior }) => sum + weight * prior, 0);

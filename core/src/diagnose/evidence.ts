@@ -12,7 +12,7 @@ import type { ShownBy } from './shown-by.js';
 import { FAULT_CAUSES, type FaultCause, type Symptoms } from './vocabulary.js';
 
 /** What was seen at a place, and what was read since it is wired. */
-export interface Evidence {
+export interface SeenAndRead {
   seen: Symptoms;
   readings: readonly Reading[];
 }
@@ -27,7 +27,7 @@ export interface Weighed {
 /** Each form weighed by what was seen and read; the prior of a cause is shared out over its forms. */
 export function weighed(
   forms: readonly Form[],
-  { seen, readings }: Evidence,
+  { seen, readings }: SeenAndRead,
   scene: Scene,
   shown: ShownBy,
 ): Weighed[] {

@@ -21,7 +21,7 @@ export function arrangedUnits(batches: readonly (readonly string[])[], costs: Co
   return [...arranged, ...[...left].map((unit) => [unit])];
 }
 
-function unitOfBox(boxId: string, { units }: Pick<DayToPlan, 'units'>): number | null {
+export function unitOfBox(boxId: string, { units }: Pick<DayToPlan, 'units'>): number | null {
   const at = units.findIndex(({ boxIds }) => boxIds.includes(boxId));
   return at < 0 ? null : at;
 }

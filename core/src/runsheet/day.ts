@@ -6,12 +6,13 @@ import type { Box } from '../job/schema/survey.js';
 import { boxesFed } from './feeds.js';
 import type { DayToPlan, WorkUnit } from './vocabulary.js';
 
-const USUAL_OPEN_AT_ONCE = 4;
+export const USUAL_OPEN_AT_ONCE = 4;
+const NONE: ReadonlySet<string> = new Set();
 
-/** What is still to be worked on, as the job has it. */
-export function dayOf(known: JobLookup): DayToPlan {
+/** What is still to be worked on, as the job has it. @param without boxes that are in hand already */
+export function dayOf(known: JobLookup, without: ReadonlySet<string> = NONE): DayToPlan {
   const { job } = known;
-  const units = unitsToDo(known);
+  const units = unitsToDo(known, without);
   const fed = boxesFed(known);
   const feeds = (one: WorkUnit, other: WorkUnit) =>
     one.boxIds.some((id) => other.boxIds.some((next) => fed.get(id)?.has(next)));
@@ -34,11 +35,11 @@ export function dayOf(known: JobLookup): DayToPlan {
 }
 
 /** Boxes with a chosen device that are not closed yet, those that groups bind together as one. */
-function unitsToDo(known: JobLookup): WorkUnit[] {
+function unitsToDo(known: JobLookup, without: ReadonlySet<string>): WorkUnit[] {
   const { job } = known;
   const mounted = mountedBoxes(job);
   const chosen = new Set(job.selections.flatMap(({ boxId, deviceId }) => (deviceId === null ? [] : [boxId])));
-  const open = job.boxes.filter(({ id }) => chosen.has(id) && !mounted.has(id));
+  const open = job.boxes.filter(({ id }) => chosen.has(id) && !mounted.has(id) && !without.has(id));
   // Groups that share a box are one, though that box may be done.
   const bundle = new Map<string, string>();
   const find = (id: string): string => {

@@ -7,8 +7,22 @@ import type { Batch, DayPlan, DayToPlan, WorkUnit } from './vocabulary.js';
 /** So many units are put together in the best way there is; more in a good one, with the gap said. */
 const EXACT_UNITS = 14;
 
+/** Days planned last, by all they are planned from: an edit elsewhere in the job plans nothing anew. */
+const planned = new Map<string, DayPlan>();
+const MOST_KEPT = 8;
+
 /** The day with the fewest trips to the panels. */
 export function planDay(day: DayToPlan): DayPlan {
+  const key = JSON.stringify([day, [...day.room]]);
+  const kept = planned.get(key);
+  if (kept) return kept;
+  const plan = planAnew(day);
+  planned.set(key, plan);
+  for (const old of [...planned.keys()].slice(0, -MOST_KEPT)) planned.delete(old);
+  return plan;
+}
+
+function planAnew(day: DayToPlan): DayPlan {
   const costs = new Costs(day);
   const isExact = day.units.length <= EXACT_UNITS;
   const partition = isExact ? bestPartition(costs) : goodPartition(costs);

@@ -10,7 +10,8 @@ import { boxesFed } from './feeds.js';
 import { recordedMinutes } from './learned.js';
 import { minutesOf, sumOf } from './minutes.js';
 import { planOf } from './plan-day.js';
-import { bestSheet, runSheet } from './run-sheet.js';
+import { bestSheet, movedSheet, runSheet } from './run-sheet.js';
+import { batchInHand, boxesAside } from './site-record.js';
 
 const sheetOf = (job: Job) => runSheet(lookup(job));
 const boxesOf = (job: Job) => sheetOf(job).batches.map(({ boxIds }) => boxIds);
@@ -119,6 +120,56 @@ describe('the run sheet', () => {
     expect(alone.because).toBeNull();
     expect(alone.batches).toEqual([[pair], [rack, bench], [door]]);
     expect(planOf(alone.batches, costs).panelTrips).toBeGreaterThan(13);
+  });
+});
+
+describe('a batch in hand', () => {
+  const begun = (more: object[] = []): Job =>
+    sailLoft((job) => {
+      const batch = { id: 'b1', kind: 'batch', boxIds: ['door', 'foot', 'head'], at: '2026-05-04T09:00:00Z' };
+      job.events = [...job.events, batch, ...(more as Job['events'])];
+    });
+
+  test('is no more on the sheet; the command line still counts it', () => {
+    expect(boxesOf(begun()).flat().sort()).toEqual(['bench', 'rack']);
+    expect(bestSheet(lookup(begun())).panelTrips).toBe(13);
+  });
+
+  test('what is put aside comes back, and a batch that is closed and tried is none', () => {
+    const aside = {
+      id: 'a1',
+      kind: 'aside',
+      boxId: 'door',
+      note: 'a core is too short',
+      at: '2026-05-04T10:00:00Z',
+    };
+    expect(
+      boxesOf(begun([aside]))
+        .flat()
+        .sort(),
+    ).toEqual(['bench', 'door', 'rack']);
+    const done = ['door', 'foot', 'head'].flatMap((boxId, at) => [
+      { id: `m${at}`, kind: 'mounted', boxId, at: '2026-05-04T11:00:00Z' },
+      { id: `t${at}`, kind: 'tried', boxId, position: 1, result: 'works', at: '2026-05-04T11:10:00Z' },
+    ]);
+    expect(batchInHand(begun())?.boxIds).toEqual(['door', 'foot', 'head']);
+    expect(batchInHand(begun([aside]))?.boxIds).toEqual(['foot', 'head']);
+    expect(batchInHand(begun(done))).toBeNull();
+    expect(batchInHand(begun(done.slice(0, -1)))?.boxIds).toEqual(['door', 'foot', 'head']);
+    expect([...boxesAside(begun([aside]))]).toEqual([['door', 'a core is too short']]);
+  });
+
+  test('a box moved by hand is worked where it was put', () => {
+    const known = lookup(sailLoft());
+    const at = runSheet(known).batches.findIndex(({ boxIds }) => boxIds.includes('bench'));
+    expect(movedSheet('door', at, known)?.because).toBe('feeds');
+    const alone = movedSheet('bench', 2, known);
+    expect(alone).toMatchObject({ because: null, moreTrips: expect.any(Number) });
+    expect(alone?.moreTrips).toBeGreaterThan(0);
+    expect(
+      boxesOf(sailLoft((job) => Object.assign(job, { run: { ...job.run, batches: alone?.batches } }))),
+    ).toEqual(alone?.batches);
+    expect(movedSheet('nowhere', 0, known)).toBeNull();
   });
 });
 

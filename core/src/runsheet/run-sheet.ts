@@ -4,14 +4,15 @@ import { TIMES } from '../practice/times.js';
 import { routerCircuits } from '../radio/router-circuits.js';
 import { perObject } from '../units/kept.js';
 import { chosenPlaces, plannedDevices } from '../wire/comes-out.js';
-import { arrangedUnits } from './by-hand.js';
+import { arrangedUnits, moved, unitOfBox } from './by-hand.js';
 import { Costs } from './cost.js';
 import { dayOf } from './day.js';
 import { houseOrder } from './house-order.js';
 import { minutesOf, sumOf } from './minutes.js';
 import { planDay, planOf } from './plan-day.js';
+import { batchInHand } from './site-record.js';
 import { type BatchTime, timetable } from './timetable.js';
-import type { Batch, DayPlan, DayToPlan } from './vocabulary.js';
+import type { ApartBecause, Batch, DayPlan, DayToPlan } from './vocabulary.js';
 
 /** A batch with what it takes and what it takes away. */
 export interface SheetBatch extends Batch {
@@ -40,25 +41,59 @@ export interface RunSheet extends Omit<DayPlan, 'batches'> {
   pairing: PairingTime;
 }
 
-/** The sheet with the fewest trips. */
-export const bestSheet = perObject((known: JobLookup): RunSheet => {
-  const day = dayOf(known);
-  const plan = planDay(day);
-  const router = routerCircuits(known);
-  const batches = houseOrder(plan.batches, ({ circuitIds }) => circuitIds.some((id) => router.includes(id)));
-  return sheetOf({ ...plan, batches }, day, known);
-});
+/** The sheet with the fewest trips, of everything that is not mounted. */
+export const bestSheet = perObject((known: JobLookup): RunSheet => bestOf(dayOf(known), known));
 
-/** The sheet as it is worked: as somebody arranged it, else with the fewest trips. */
+/**
+ * The sheet as it is worked from now on: without what is in hand, as somebody arranged it, else with the
+ * fewest trips.
+ */
 export const runSheet = perObject((known: JobLookup): RunSheet => {
   const { batches } = known.job.run ?? {};
-  const best = bestSheet(known);
+  const day = dayOf(known, inHand(known));
+  const best = bestOf(day, known);
   if (batches === undefined) return best;
-  const day = dayOf(known);
   const costs = new Costs(day);
   const plan = planOf(arrangedUnits(batches, costs), costs);
   return sheetOf({ ...plan, lowerBound: best.lowerBound }, day, known);
 });
+
+const inHand = ({ job }: JobLookup) => new Set(batchInHand(job)?.boxIds ?? []);
+
+function bestOf(day: DayToPlan, known: JobLookup): RunSheet {
+  const plan = planDay(day);
+  const router = routerCircuits(known);
+  const batches = houseOrder(plan.batches, ({ circuitIds }) => circuitIds.some((id) => router.includes(id)));
+  return sheetOf({ ...plan, batches }, day, known);
+}
+
+/** What comes of putting a box, and those bound to it, into another batch of the sheet. */
+export interface MovedSheet {
+  because: ApartBecause | null;
+  /** The arrangement then. */
+  batches: string[][];
+  /** Trips more than now; fewer where it is less than nothing. */
+  moreTrips: number;
+}
+
+/** @param to number of the batch; one beyond the last makes a batch of its own. Null: no such box is on it */
+export function movedSheet(boxId: string, to: number, known: JobLookup): MovedSheet | null {
+  const sheet = runSheet(known);
+  const costs = new Costs(dayOf(known, inHand(known)));
+  const unit = unitOfBox(boxId, costs.day);
+  if (unit === null) return null;
+  const now = arrangedUnits(
+    sheet.batches.map(({ boxIds }) => boxIds),
+    costs,
+  );
+  const { batches, because } = moved(now, unit, to, costs);
+  const plan = planOf(batches, costs);
+  return {
+    because,
+    batches: plan.batches.map(({ boxIds }) => [...boxIds]),
+    moreTrips: plan.panelTrips - sheet.panelTrips,
+  };
+}
 
 function sheetOf(plan: DayPlan, day: DayToPlan, known: JobLookup): RunSheet {
   const { testBeforeFold } = day;

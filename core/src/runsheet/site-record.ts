@@ -1,4 +1,4 @@
-import { eventRecord, mountedBoxes } from '../job/events.js';
+import { eventRecord, type Logged, mountedBoxes } from '../job/events.js';
 import type { Job, JobEvent } from '../job/schema/job.js';
 
 /** What is recorded of the day beside the steps of the work. */
@@ -53,12 +53,16 @@ export function batchInHand(job: Pick<Job, 'events' | 'boxes'>): BatchInHand | n
   const there = new Set(job.boxes.map(({ id }) => id));
   const stays = boxIds.filter((id) => {
     const aside = record.latest('aside', id);
-    return there.has(id) && !(aside && aside.at >= last.at);
+    return there.has(id) && !(aside && isLater(aside, last));
   });
   const mounted = mountedBoxes(job);
   const closed = stays.every((id) => mounted.has(id) && isTried(job, id));
   return closed ? null : { eventId: last.event.id, begunAt: last.at, boxIds: stays };
 }
+
+/** By the clock; at one instant the later in the record is the later. */
+const isLater = (one: Logged, other: Logged) =>
+  one.at > other.at || (one.at === other.at && one.index > other.index);
 
 /** Whether something was said of the box's devices since it was closed. */
 function isTried(job: Pick<Job, 'events'>, boxId: string): boolean {
@@ -75,7 +79,7 @@ export function boxesAside(job: Pick<Job, 'events' | 'boxes'>): Map<string, stri
     job.boxes.flatMap(({ id }) => {
       const aside = record.latest('aside', id);
       const taken = record.latest('taken', id);
-      if (!aside || mounted.has(id) || (taken && taken.at > aside.at)) return [];
+      if (!aside || mounted.has(id) || (taken && isLater(taken, aside))) return [];
       return [[id, String((aside.event as JobEvent & { note?: string }).note ?? '')]];
     }),
   );

@@ -48,6 +48,15 @@ export const routes: RouteObject[] = [
         lazy: async () => ({ Component: (await import('../views/wire/wire.js')).WireView }),
       },
       {
+        path: 'box/:boxId/diagnose/:position',
+        lazy: async () => ({ Component: (await import('../views/diagnose/diagnose.js')).DiagnoseView }),
+      },
+      { path: 'day', lazy: async () => ({ Component: (await import('../views/day/day.js')).DayView }) },
+      {
+        path: 'install',
+        lazy: async () => ({ Component: (await import('../views/install/install.js')).InstallView }),
+      },
+      {
         path: 'wiring',
         lazy: async () => ({
           Component: (await import('../views/wire/house-wiring.js')).HouseWiringView,

@@ -8,7 +8,10 @@ import {
   type BoxWiring,
   boxProgress,
   type Candidate,
+  causeName,
   conflictWords,
+  DANGER_TEXT,
+  fixSteps,
   foundWiring,
   type Identification,
   identificationRestsOn,
@@ -19,14 +22,19 @@ import {
   KeptWhile,
   lookup,
   matchPlace,
+  type NextReading,
   type NextTest,
+  nextReadingWhy,
   nextTestWhy,
   noteWords,
+  placeInDoubtOf,
+  type RankedCause,
   type RecordChange,
   type Remedy,
   readingWords,
   reasonWords,
   remedies,
+  type SeenAndRead,
   type Settling,
   sameEntries,
   sameJson,
@@ -134,6 +142,20 @@ export interface WiringRow {
   pieces: number;
   findings: { severity: WiringFinding['severity']; code: WiringFinding['code']; says: string }[];
 }
+
+/** Why a place does not work, in words, with the drawing it is put right on. */
+export interface DiagnosisAnswer {
+  boxId: string;
+  position: number;
+  causes: (RankedCause & { name: string; steps: string[] })[];
+  next: (NextReading & { says: string; because: string }) | null;
+  stop: string | null;
+  picture: WiringPicture;
+}
+
+/** A cause this likely is named when a reading is said to tell it from others; so many at most. */
+const LIKELY = 0.02;
+const MOST_NAMED = 3;
 
 export const engines = {
   /**
@@ -253,6 +275,36 @@ export const engines = {
         says: wiringFindingWords(wiring, finding, known),
       })),
     }));
+  },
+
+  /** Why a place does not work, by what was seen and read; null where no device is planned on wires there. */
+  diagnose(place: { boxId: string; position: number }, evidence: SeenAndRead): DiagnosisAnswer | null {
+    if (!job) throw new Error('No job was given to the worker yet: call update first');
+    const known = lookup(job);
+    const found = placeInDoubtOf(place, known);
+    if (!found) return null;
+    const { wiring } = found;
+    const { causes, next, stop } = found.place.diagnosis(evidence);
+    const named = causes.map((cause) => ({
+      ...cause,
+      name: causeName(cause.cause, known),
+      steps: fixSteps(cause, wiring, known),
+    }));
+    const first = named.filter(({ probability }) => probability >= LIKELY).slice(0, MOST_NAMED);
+    return {
+      ...place,
+      causes: named,
+      next: next && {
+        ...next,
+        says: readingWords(wiring.box, known, { ...next, breakers: next.breakers ?? {} }),
+        because: nextReadingWhy(
+          next,
+          first.map(({ name }) => name),
+        ),
+      },
+      stop: stop ? DANGER_TEXT : null,
+      picture: wiringPicture(wiring, known),
+    };
   },
 
   place(boxId: string, index: number): JudgedDevice[] {

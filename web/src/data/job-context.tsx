@@ -11,6 +11,7 @@ import {
   lookup,
   perObject,
   type Remedy,
+  type SeenAndRead,
   sameJson,
 } from '@inventario/core';
 import { type Remote, wrap } from 'comlink';
@@ -28,6 +29,7 @@ import { useSay } from '../ui/say.js';
 import { ApiError, isPassing } from './api.js';
 import type {
   BoxReckoning,
+  DiagnosisAnswer,
   Engines,
   HouseNews,
   Identified,
@@ -342,6 +344,22 @@ export function useHouseWiring(): WiringRow[] | null {
   const { roles, session } = useJobContext();
   const { job } = useSyncExternalStore(session.subscribe, session.state);
   return useLatest(job, () => roles.synced.then(() => roles.remote.houseWiring()));
+}
+
+/** Why a place does not work; undefined while it is worked out, null where nothing is planned there. */
+export function useDiagnosis(
+  place: { boxId: string; position: number },
+  { seen, readings }: SeenAndRead,
+): DiagnosisAnswer | null | undefined {
+  const { roles, session } = useJobContext();
+  const { job } = useSyncExternalStore(session.subscribe, session.state);
+  const { boxId, position } = place;
+  const told = JSON.stringify([seen, readings]);
+  const key = useMemo(() => ({ job, boxId, position, told }), [job, boxId, position, told]);
+  const answer = useLatest(key, async () => ({
+    told: await roles.synced.then(() => roles.remote.diagnose({ boxId, position }, { seen, readings })),
+  }));
+  return answer?.told;
 }
 
 /** Every device at one place, judged. */

@@ -1,7 +1,7 @@
-import type { RequirementCost } from '@inventario/core';
+import type { MovedSheet, RequirementCost } from '@inventario/core';
 import { useMemo } from 'react';
 import { useJob, useLatest, usePlanner } from './job-context.js';
-import type { Plans, ScheduleQuestion, Schedules } from './planner.worker.js';
+import type { Day, Plans, ScheduleQuestion, Schedules } from './planner.worker.js';
 
 /** Every school's plan of the house as it stands. */
 export function usePlans(): Plans | null {
@@ -30,4 +30,19 @@ export function useSchedules({ today, day, tariff }: ScheduleQuestion): Schedule
     told: await planner.ask(job, (remote) => remote.schedules({ today, day, tariff })),
   }));
   return answer?.told;
+}
+
+/** The day in batches; the last answer stays until the next is there. */
+export function useDay(): Day | null {
+  const planner = usePlanner();
+  const { job } = useJob();
+  const key = useMemo(() => ({ job }), [job]);
+  return useLatest(key, () => planner.ask(job, (remote) => remote.day()));
+}
+
+/** What would come of putting a box into another batch. */
+export function useMoved(): (boxId: string, to: number) => Promise<MovedSheet | null> {
+  const planner = usePlanner();
+  const { job } = useJob();
+  return (boxId, to) => planner.ask(job, (remote) => remote.moved(boxId, to));
 }

@@ -1,4 +1,6 @@
 import {
+  type BeforeLeaving,
+  beforeLeaving,
   type DayFiring,
   distinctPlans,
   firingsOfDay,
@@ -7,6 +9,8 @@ import {
   type Job,
   judgeControlPoint,
   lookup,
+  type MovedSheet,
+  movedSheet,
   type OutageReport,
   type Overview,
   outagesOf,
@@ -17,9 +21,11 @@ import {
   type RecordChange,
   type RequirementCost,
   type RoomAdvice,
+  type RunSheet,
   requirementCosts,
   roomAdvice,
   roomsInOrder,
+  runSheet,
   type School,
   scheduleFindingText,
   scheduleLacks,
@@ -79,6 +85,12 @@ export interface ScheduleQuestion {
   tariff: number | null;
 }
 
+/** The day as it is worked from now on, and what is to be had before leaving. */
+export interface Day {
+  sheet: RunSheet;
+  leaving: BeforeLeaving;
+}
+
 const YEAR = 365;
 /** A year has more firings than a screen has points: those of one in so many days are drawn. */
 const DRAWN_DAYS = 4;
@@ -134,6 +146,25 @@ export const planner = {
   requirements(): RequirementCost[] {
     if (!job) throw new Error('No job was given to the planner yet: call update first');
     return requirementCosts(wallFirst(stillOpen(job)));
+  },
+
+  day(): Day {
+    if (!job) throw new Error('No job was given to the planner yet: call update first');
+    const known = lookup(job);
+    const sheet = runSheet(known);
+    return {
+      sheet,
+      leaving: beforeLeaving(
+        sheet.batches.flatMap(({ boxIds }) => boxIds),
+        known,
+      ),
+    };
+  },
+
+  /** What comes of putting a box into another batch; null where it is on none. */
+  moved(boxId: string, to: number): MovedSheet | null {
+    if (!job) throw new Error('No job was given to the planner yet: call update first');
+    return movedSheet(boxId, to, lookup(job));
   },
 
   /** Null where the job lacks what it takes to tell when rules fire. */

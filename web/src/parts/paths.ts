@@ -14,6 +14,10 @@ export const paths = {
   photos: (jobId: string, boxId: string) => `/jobs/${jobId}/box/${boxId}/photos`,
   wire: (jobId: string, boxId: string) => `/jobs/${jobId}/box/${boxId}/wire`,
   wiring: (jobId: string) => `/jobs/${jobId}/wiring`,
+  day: (jobId: string) => `/jobs/${jobId}/day`,
+  install: (jobId: string) => `/jobs/${jobId}/install`,
+  diagnose: (jobId: string, boxId: string, position: number) =>
+    `/jobs/${jobId}/box/${boxId}/diagnose/${position}`,
   fit: (jobId: string, boxId?: string) => `/jobs/${jobId}/fit${boxId ? `/${boxId}` : ''}`,
   figures: (jobId: string) => `/jobs/${jobId}/figures`,
   panel: (jobId: string) => `/jobs/${jobId}/panel`,

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import type { Device } from '../../job/schema/catalogue.js';
+import { TIMES } from '../../practice/times.js';
 
 /** What a device's light does: its colours in turn, and how fast. */
 const Light = z.object({
@@ -31,9 +32,6 @@ export interface PairingManner {
   alternate: { press: string; light: Light | null } | null;
 }
 
-/** Planning times, minutes: over the router, and through a hub. */
-const USUAL_MINUTES = { wifi: 4, hub: 3 };
-
 /** What another program wrote otherwise is left alone and counts as not known. */
 export function pairingManner(device: Pick<Device, 'pairing' | 'hubId'>): PairingManner {
   const read = Manner.safeParse(device.pairing ?? {});
@@ -45,7 +43,7 @@ export function pairingManner(device: Pick<Device, 'pairing' | 'hubId'>): Pairin
     press: told.press ?? null,
     light: told.light ?? null,
     joinedLight: told.joinedLight ?? null,
-    minutes: told.minutes ?? (device.hubId === undefined ? USUAL_MINUTES.wifi : USUAL_MINUTES.hub),
+    minutes: told.minutes ?? (device.hubId === undefined ? TIMES.pair.wifi : TIMES.pair.hub),
     alternate: told.alternate ? { press: told.alternate.press, light: told.alternate.light ?? null } : null,
   };
 }

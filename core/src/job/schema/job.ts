@@ -293,6 +293,8 @@ export const jobHeader = {
     installers: z.number().int().min(1).max(2).optional(),
     /** When the day begins, by the clock on the wall. */
     starts: WallTime.optional(),
+    /** What of the list before leaving is packed, checked or told, by its key. */
+    ready: z.array(Name).optional(),
     /** Boxes of each batch as somebody arranged them; absent: by the fewest trips. */
     batches: z.array(z.array(Id)).optional(),
   }).optional(),

@@ -5,6 +5,7 @@ import {
   boardRows,
   boxesOfRoom,
   capital,
+  durationText,
   plural,
   roomsInOrder,
   STAGES,
@@ -17,6 +18,7 @@ import { Link } from 'react-router';
 import { api } from '../../data/api.js';
 import { downloadCsv, downloadJob } from '../../data/downloads.js';
 import { type House, useHouse, useJob } from '../../data/job-context.js';
+import { useDay } from '../../data/plan-answers.js';
 import { useJobPower } from '../../data/power.js';
 import { AgainstAdvice } from '../../parts/against-advice.js';
 import { Bench } from '../../parts/bench.js';
@@ -291,6 +293,26 @@ function Blockers() {
   );
 }
 
+/** What the day still takes by its sheet. */
+function TimeLeft() {
+  const { job } = useJob();
+  const day = useDay();
+  if (!day || day.sheet.batches.length === 0) return null;
+  const { batches, panelTrips, minutes } = day.sheet;
+  return (
+    <section>
+      <h2 className="mb-1 font-bold">Left by the day</h2>
+      <p>
+        {durationText(minutes)}, {plural(batches.length, 'batch', 'batches')}, {plural(panelTrips, 'trip')} to
+        the panel
+      </p>
+      <Link className="flex min-h-11 items-center underline" to={paths.day(job.id)}>
+        The day
+      </Link>
+    </section>
+  );
+}
+
 function BoardReckoning() {
   const { job, known } = useJob();
   const { circuits } = useJobPower();
@@ -300,6 +322,7 @@ function BoardReckoning() {
       <LiveNow />
       <Stops />
       <Blockers />
+      <TimeLeft />
       <AgainstAdvice boxes={job.boxes} />
       <section>
         <h2 className="mb-2 font-bold">Circuits on</h2>

@@ -9,8 +9,8 @@ import {
 } from '@inventario/core';
 import { useJob } from '../../data/job-context.js';
 import { useUnits } from '../../data/preferences.js';
+import type { Work } from '../../parts/wiring/use-work.js';
 import { Fold } from '../../ui/fold.js';
-import type { Work } from './use-work.js';
 
 const FORMS: Record<Terminal['form'], string> = {
   lead: 'lead',

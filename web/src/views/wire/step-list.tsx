@@ -3,9 +3,9 @@ import { Check } from 'lucide-react';
 import { useJob } from '../../data/job-context.js';
 import { useUnits } from '../../data/preferences.js';
 import { timeOf } from '../../parts/times.js';
+import type { Work } from '../../parts/wiring/use-work.js';
 import { classes } from '../../ui/classes.js';
 import { Fold } from '../../ui/fold.js';
-import type { Work } from './use-work.js';
 
 /** Every step in order: what is done, when, and what it took. On paper all of them with their words. */
 export function StepList({ work }: { work: Work }) {

@@ -4,8 +4,8 @@ import type { WiringAnswer } from '../../data/engines.worker.js';
 import { useJob } from '../../data/job-context.js';
 import { useUnits } from '../../data/preferences.js';
 import { paths } from '../../parts/paths.js';
+import type { Work } from '../../parts/wiring/use-work.js';
 import { FindingList } from './finding-list.js';
-import type { Work } from './use-work.js';
 
 /** What the proof says, and what the wiring takes. */
 export function WireReckoning({ box, answer, work }: { box: Box; answer: WiringAnswer; work: Work }) {

@@ -1,4 +1,4 @@
-import { type Box, capital, deviceName, plural, profileOf, wiringSentences } from '@inventario/core';
+import { type Box, plural, wiringSentences } from '@inventario/core';
 import { ArrowLeft, Download, Printer } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
 import { Link } from 'react-router';
@@ -7,6 +7,8 @@ import type { WiringAnswer } from '../../data/engines.worker.js';
 import { useJob } from '../../data/job-context.js';
 import { type Lit, WiringDrawing } from '../../drawings/wiring/wiring-drawing.js';
 import { paths } from '../../parts/paths.js';
+import { oldName, panelName } from '../../parts/wiring/panel-names.js';
+import type { Way, Work } from '../../parts/wiring/use-work.js';
 import { Button } from '../../ui/button.js';
 import { Segments } from '../../ui/choice.js';
 import { Empty } from '../../ui/empty.js';
@@ -15,7 +17,6 @@ import { Zoomable } from '../../ui/zoomable.js';
 import { DeviceCards } from './device-card.js';
 import { FindingList } from './finding-list.js';
 import { StepList } from './step-list.js';
-import type { Way, Work } from './use-work.js';
 
 /** The drawing with its step lit, and below it everything there is to say of it. */
 export function WireSheet({ box, answer, work, onWay }: Sheet & { onWay: (way: Way) => void }) {
@@ -92,7 +93,6 @@ function Drawings({ box, answer, work, onWay }: Sheet & { onWay: (way: Way) => v
     if (stepKey)
       drawing.current?.querySelector('[data-lit]')?.scrollIntoView({ block: 'center', inline: 'center' });
   }, [stepKey]);
-  const { existing } = profileOf(job).words;
   const isPlanned = work.way === 'planned';
   return (
     <>
@@ -105,7 +105,7 @@ function Drawings({ box, answer, work, onWay }: Sheet & { onWay: (way: Way) => v
               known={known}
               lit={null}
               label={`${box.name} as found`}
-              panelName={(position) => oldName(box, position, existing)}
+              panelName={(position) => oldName(box, position, job)}
             />
           </figure>
         )}
@@ -117,7 +117,7 @@ function Drawings({ box, answer, work, onWay }: Sheet & { onWay: (way: Way) => v
               known={known}
               lit={work.lit}
               label={`${box.name} ${isPlanned ? 'as planned' : 'as found'}`}
-              panelName={(position) => panelName(box, position, work, existing)}
+              panelName={(position) => panelName(box, position, work.wiring, job)}
               onPick={(key) => work.light(toggled(key, work))}
             />
           </Zoomable>
@@ -162,16 +162,4 @@ function toggled(key: string, { lit, wiring, picture }: Work): Lit {
     ...(to && 'joint' in to ? [`joint:${to.joint}`] : []),
   ]);
   return new Set([key, ...names]);
-}
-
-type Existing = ReturnType<typeof profileOf>['words']['existing'];
-
-function oldName(box: Box, position: number | null, existing: Existing): string {
-  const found = box.positions.find(({ index }) => index === position);
-  return found ? capital(existing[found.existing]) : 'Box';
-}
-
-function panelName(box: Box, position: number | null, { wiring }: Work, existing: Existing): string {
-  const place = wiring.places.find((entry) => entry.position.index === position);
-  return place?.device ? deviceName(place.device) : oldName(box, position, existing);
 }

@@ -7,9 +7,9 @@ import { useStayAwake } from '../../data/wake-lock.js';
 import { Bench } from '../../parts/bench.js';
 import { paths } from '../../parts/paths.js';
 import { StopCard } from '../../parts/stop-card.js';
+import { StepHead, StepKeys } from '../../parts/wiring/step-bar.js';
+import { useWork, type Way } from '../../parts/wiring/use-work.js';
 import { Empty } from '../../ui/empty.js';
-import { StepHead, StepKeys } from './step-bar.js';
-import { useWork, type Way } from './use-work.js';
 import { WireReckoning } from './wire-reckoning.js';
 import { WireSheet } from './wire-sheet.js';
 

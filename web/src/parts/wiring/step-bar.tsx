@@ -11,11 +11,11 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import { useJob } from '../../data/job-context.js';
 import { useUnits } from '../../data/preferences.js';
-import { paths } from '../../parts/paths.js';
-import { ProofKeys } from '../../parts/proof/proof-keys.js';
 import { Button, buttonClass } from '../../ui/button.js';
 import { Dialog } from '../../ui/dialog.js';
 import { TextField } from '../../ui/field.js';
+import { paths } from '../paths.js';
+import { ProofKeys } from '../proof/proof-keys.js';
 import type { Work } from './use-work.js';
 
 /** Which step, of how many, and what it is. */

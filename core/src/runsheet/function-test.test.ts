@@ -1,0 +1,28 @@
+import { expect, test } from '@jest/globals';
+import { functionCheckText } from '../findings/words/function-test.js';
+import { lookup } from '../job/lookup.js';
+import type { Device } from '../job/schema/catalogue.js';
+import { exampleJob } from '../test-support/examples.js';
+import { functionChecks } from './function-test.js';
+
+function checks(change: Partial<Device> = {}, boxId = 'bench') {
+  const known = lookup(exampleJob('sail-loft'));
+  const box = known.boxes.get(boxId);
+  const selection = known.job.selections.find((one) => one.boxId === boxId && one.deviceId !== null);
+  const device = known.devices.get(selection?.deviceId ?? '');
+  const position = box?.positions.find(({ index }) => index === selection?.position);
+  if (!box || !device || !position) throw new Error(`no device at ${boxId}`);
+  return functionChecks(box, position, { ...device, ...change }, known);
+}
+const codes = (list: ReturnType<typeof checks>) => list.map(({ code }) => code);
+
+test('a device is tried by its kind', () => {
+  expect(codes(checks())).toEqual(expect.arrayContaining(['breaker', 'wall', 'neighbours']));
+  expect(codes(checks({ indicator: 'none' }))).not.toContain('indicator');
+  expect(codes(checks({ senses: ['motion'] }))).toContain('sensor');
+  expect(codes(checks({ channels: [{ id: 1, kind: 'dimmer', ratings: [] }] }))).toContain('dims');
+  expect(codes(checks({ channels: [] }))).not.toContain('wall');
+  expect(codes(checks({}, 'foot'))).toContain('far');
+  for (const check of checks({ senses: ['humidity', 'motion'] }))
+    expect(functionCheckText(check)).toMatch(/^[A-Z]/);
+});

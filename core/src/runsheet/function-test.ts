@@ -1,0 +1,62 @@
+import { type JobLookup, labelsOf, placeKey } from '../job/lookup.js';
+import type { Device } from '../job/schema/catalogue.js';
+import type { Box, Position } from '../job/schema/survey.js';
+
+/** One thing to be seen of a device once its circuit is on. */
+export interface FunctionCheck {
+  code: 'breaker' | 'indicator' | 'wall' | 'each' | 'dims' | 'sensor' | 'socket' | 'far' | 'neighbours';
+  /** Senses, loads, or how many; empty where it says itself. */
+  what: readonly string[];
+}
+
+/** Loads that want something plugged in to be seen. */
+const PLUGGED: ReadonlySet<string> = new Set(['receptacle']);
+
+/** What is tried of a device by its kind, in the order of the looks. */
+export function functionChecks(
+  box: Box,
+  position: Position,
+  device: Device,
+  known: JobLookup,
+): FunctionCheck[] {
+  const loads = position.loadIds.flatMap((id) => known.loads.get(id) ?? []);
+  const plugged = loads.filter(({ kind }) => PLUGGED.has(kind));
+  const checks: FunctionCheck[] = [];
+  const add = (code: FunctionCheck['code'], what: readonly string[] = [], wanted = true) => {
+    if (wanted) checks.push({ code, what });
+  };
+  add('breaker');
+  add('indicator', [], (device.indicator ?? 'fixed') !== 'none');
+  add(
+    'wall',
+    loads.map(({ name }) => name),
+    device.channels.length > 0,
+  );
+  add(
+    'each',
+    device.channels.map(({ id, name }) => name ?? String(id)),
+    device.channels.length > 1,
+  );
+  add(
+    'dims',
+    [],
+    device.channels.some(({ kind }) => kind === 'dimmer'),
+  );
+  add('sensor', device.senses ?? [], (device.senses?.length ?? 0) > 0);
+  add(
+    'socket',
+    plugged.map(({ name }) => name),
+    plugged.length > 0,
+  );
+  add('far', [], known.groups.has(placeKey(box.id, position.index)));
+  add('neighbours', [], hasNeighbours(box, position));
+  return checks;
+}
+
+/** Other positions, or a line that goes on from here. */
+function hasNeighbours(box: Box, position: Position): boolean {
+  const goesOn = [...labelsOf(box).values()].some(({ role }) => role === 'line-on');
+  return (
+    goesOn || box.positions.some(({ index, existing }) => index !== position.index && existing !== 'none')
+  );
+}
