@@ -17,6 +17,12 @@ const VIEWS: { path: string; ready: (page: Page) => ReturnType<Page['getByRole']
     path: '/box/kitchen-door/wire',
     ready: (page) => page.getByRole('region', { name: 'Read it as a list' }),
   },
+  { path: '/day', ready: (page) => page.getByRole('heading', { name: 'Batch 1' }) },
+  { path: '/install', ready: (page) => page.getByRole('button', { name: 'Begin this batch' }) },
+  {
+    path: '/box/kitchen-range/diagnose/1',
+    ready: (page) => page.getByRole('group', { name: 'The breaker' }),
+  },
   { path: '/pair', ready: (page) => page.getByRole('heading', { level: 1 }) },
   { path: '/tune', ready: (page) => page.getByRole('heading', { level: 1 }) },
   { path: '/names', ready: (page) => page.getByRole('heading', { level: 1 }) },

@@ -330,11 +330,9 @@ export {
   runHinders,
   type RunStep,
   type Stretch,
-  untried,
 } from './runsheet/batch-steps.js';
 export { beforeLeaving, type BeforeLeaving, type ToHave } from './runsheet/before-leaving.js';
 export { USUAL_OPEN_AT_ONCE } from './runsheet/day.js';
-export { type FunctionCheck, functionChecks } from './runsheet/function-test.js';
 export {
   bestSheet,
   movedSheet,
@@ -356,6 +354,7 @@ export {
 // diagnose
 export { causeEvent, symptomsTold, testedEvent, testedReadings, triedEvent } from './diagnose/told.js';
 export { type Diagnosis, placeInDoubtOf, type RankedCause } from './diagnose/diagnose.js';
+export { FAILS_AS, functionChecks, SOUND } from './diagnose/function-test.js';
 export type { NextReading } from './diagnose/asking.js';
 export type { SeenAndRead } from './diagnose/evidence.js';
 export {

@@ -95,7 +95,11 @@ export function provedEvent(
   box: Box,
   job: Job,
   power: BoxPower,
-  made: Pick<ProvedEvent, 'stage' | 'volts' | 'voltsAfter' | 'under5'> & { id: string; at: string },
+  made: Pick<ProvedEvent, 'stage' | 'volts' | 'voltsAfter' | 'under5'> & {
+    id: string;
+    at: string;
+    by?: string;
+  },
 ): ProvedEvent | null {
   if (
     box.circuitIds.length === 0 ||

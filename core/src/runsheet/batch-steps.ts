@@ -1,10 +1,9 @@
-import { eventRecord, mountedBoxes } from '../job/events.js';
+import { mountedBoxes } from '../job/events.js';
 import type { JobLookup } from '../job/lookup.js';
 import type { CircuitPower, JobPower } from '../power/vocabulary.js';
-import { chosenPlaces, plannedDevices } from '../wire/comes-out.js';
 import { stepHinders, wireProgress } from '../wire/progress.js';
 import type { WireStep } from '../wire/steps.js';
-import { holderOf } from './site-record.js';
+import { holderOf, untried } from './site-record.js';
 
 /** The wiring of a box, as far as a batch goes through it. */
 export interface BoxToRun {
@@ -134,27 +133,10 @@ function nextIn(stretch: Stretch, boxes: readonly BoxNow[], batch: BatchToRun): 
 
 function tryNext(boxes: readonly BoxNow[], { known }: BatchToRun): RunStep {
   for (const { boxId } of boxes) {
-    const [position] = untried(boxId, known);
+    const [position] = untried(known.job, boxId);
     if (position !== undefined) return { kind: 'try', boxId, position };
   }
   return { kind: 'done' };
-}
-
-/** Positions whose device nobody has tried since the box was closed. */
-export function untried(boxId: string, known: JobLookup): number[] {
-  const box = known.boxes.get(boxId);
-  const record = eventRecord(known.job);
-  const closed = record.latest('mounted', boxId)?.at ?? Number.NEGATIVE_INFINITY;
-  const tried = new Set(
-    record
-      .standing('tried', boxId)
-      .filter(({ at }) => at >= closed)
-      .map(({ event }) => (event as { position?: number }).position),
-  );
-  return plannedDevices(box ? chosenPlaces(box, known) : [])
-    .filter(({ device }) => device.mount === 'box')
-    .map(({ position }) => position.index)
-    .filter((position) => !tried.has(position));
 }
 
 /** What the stretches still to come ask of the circuits, one after another, a trip for each change. */

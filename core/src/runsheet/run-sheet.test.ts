@@ -155,6 +155,16 @@ describe('a batch in hand', () => {
     expect(batchInHand(begun())?.boxIds).toEqual(['door', 'foot', 'head']);
     expect(batchInHand(begun([aside]))?.boxIds).toEqual(['foot', 'head']);
     expect(batchInHand(begun(done))).toBeNull();
+    // What was tried and does not work is not done with.
+    const fails = {
+      id: 'f1',
+      kind: 'tried',
+      boxId: 'foot',
+      position: 1,
+      result: 'fails',
+      at: '2026-05-04T11:20:00Z',
+    };
+    expect(batchInHand(begun([...done, fails]))?.boxIds).toEqual(['door', 'foot', 'head']);
     expect(batchInHand(begun(done.slice(0, -1)))?.boxIds).toEqual(['door', 'foot', 'head']);
     expect([...boxesAside(begun([aside]))]).toEqual([['door', 'a core is too short']]);
   });

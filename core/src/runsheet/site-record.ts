@@ -45,7 +45,9 @@ export interface BatchInHand {
   boxIds: readonly string[];
 }
 
-export function batchInHand(job: Pick<Job, 'events' | 'boxes'>): BatchInHand | null {
+type JobOfBatches = Pick<Job, 'events' | 'boxes' | 'selections' | 'catalogue'>;
+
+export function batchInHand(job: JobOfBatches): BatchInHand | null {
   const record = eventRecord(job);
   const last = record.ofKind('batch').at(-1);
   if (!last) return null;
@@ -56,7 +58,7 @@ export function batchInHand(job: Pick<Job, 'events' | 'boxes'>): BatchInHand | n
     return there.has(id) && !(aside && isLater(aside, last));
   });
   const mounted = mountedBoxes(job);
-  const closed = stays.every((id) => mounted.has(id) && isTried(job, id));
+  const closed = stays.every((id) => mounted.has(id) && untried(job, id).length === 0);
   return closed ? null : { eventId: last.event.id, begunAt: last.at, boxIds: stays };
 }
 
@@ -64,22 +66,33 @@ export function batchInHand(job: Pick<Job, 'events' | 'boxes'>): BatchInHand | n
 const isLater = (one: Logged, other: Logged) =>
   one.at > other.at || (one.at === other.at && one.index > other.index);
 
-/** Whether something was said of the box's devices since it was closed. */
-function isTried(job: Pick<Job, 'events'>, boxId: string): boolean {
+/** Positions whose device has not been seen to work since the box was closed. */
+export function untried(job: Pick<Job, 'events' | 'selections' | 'catalogue'>, boxId: string): number[] {
   const record = eventRecord(job);
-  const mounted = record.latest('mounted', boxId)?.at ?? Number.NEGATIVE_INFINITY;
-  return (record.latest('tried', boxId)?.at ?? Number.NEGATIVE_INFINITY) >= mounted;
+  const closed = record.latest('mounted', boxId);
+  const inBox = new Set(job.catalogue.devices.filter(({ mount }) => mount === 'box').map(({ id }) => id));
+  const tried = record.standing('tried', boxId).filter((one) => !closed || isLater(one, closed));
+  const last = new Map(
+    tried.map(({ event }) => event as Tried).map((event) => [event.position, event.result]),
+  );
+  return job.selections
+    .filter((one) => one.boxId === boxId && inBox.has(one.deviceId ?? ''))
+    .map(({ position }) => position)
+    .filter((position) => last.get(position) !== 'works');
 }
 
+type Tried = JobEvent & { position?: number; result?: string };
+
 /** Boxes put aside and not begun again since, with what was said of each. */
-export function boxesAside(job: Pick<Job, 'events' | 'boxes'>): Map<string, string> {
+export function boxesAside(job: JobOfBatches): Map<string, string> {
   const record = eventRecord(job);
   const mounted = mountedBoxes(job);
   return new Map(
     job.boxes.flatMap(({ id }) => {
       const aside = record.latest('aside', id);
       const taken = record.latest('taken', id);
-      if (!aside || mounted.has(id) || (taken && isLater(taken, aside))) return [];
+      if (!aside || (mounted.has(id) && untried(job, id).length === 0) || (taken && isLater(taken, aside)))
+        return [];
       return [[id, String((aside.event as JobEvent & { note?: string }).note ?? '')]];
     }),
   );

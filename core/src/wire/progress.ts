@@ -14,7 +14,7 @@ interface WiredEvent extends JobEvent {
 export function wiredEvent(
   boxId: string,
   step: Pick<WireStep, 'key'>,
-  made: { id: string; at: string; note?: string },
+  made: { id: string; at: string; by?: string; note?: string },
 ): WiredEvent {
   return { ...made, kind: 'wired', boxId, step: step.key };
 }

@@ -1,4 +1,4 @@
-import type { FunctionCheck } from '../../runsheet/function-test.js';
+import type { FunctionCheck } from '../../diagnose/function-test.js';
 import { listed } from './stops.js';
 
 const SAYS: Record<FunctionCheck['code'], (what: readonly string[]) => string> = {

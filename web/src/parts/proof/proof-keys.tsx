@@ -18,7 +18,7 @@ import {
 } from '@inventario/core';
 import { type ReactNode, useState } from 'react';
 import { felt } from '../../data/felt.js';
-import { instant, newId } from '../../data/ids.js';
+import { instant, newId, thisDevice } from '../../data/ids.js';
 import { useJob } from '../../data/job-context.js';
 import { Button } from '../../ui/button.js';
 import { PickOne } from '../../ui/choice.js';
@@ -203,7 +203,7 @@ function useProof(box: Box, power: BoxPower, stage: 'face' | 'device-out') {
   const record = (volts: number, voltsAfter: number): boolean => {
     if (!sourceShown(volts, voltsAfter)) return false;
     felt();
-    const made = { id: newId(), at: instant(), stage, volts, voltsAfter, under5: pairs };
+    const made = { id: newId(), at: instant(), by: thisDevice(), stage, volts, voltsAfter, under5: pairs };
     const event = provedEvent(box, job, power, made);
     if (event)
       apply(

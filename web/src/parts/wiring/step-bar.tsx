@@ -99,7 +99,7 @@ export function StepKeys({ box, work, power }: { box: Box; work: Work; power: Bo
 
 function doneWords(kind: string): string {
   if (kind === 'plate') return 'Done: the box is closed';
-  return kind === 'test' ? 'Done: it works, breaker off again' : 'Done';
+  return kind === 'test' ? 'Done: it works' : 'Done';
 }
 
 /** What the keys of the proof below say or put right themselves. */

@@ -15,7 +15,7 @@ import {
 import { useEffect, useMemo, useRef, useState } from 'react';
 import type { WiringAnswer } from '../../data/engines.worker.js';
 import { felt } from '../../data/felt.js';
-import { instant, newId } from '../../data/ids.js';
+import { instant, newId, thisDevice } from '../../data/ids.js';
 import { useJob } from '../../data/job-context.js';
 import type { Lit } from '../../drawings/wiring/wiring-drawing.js';
 
@@ -103,13 +103,13 @@ function useRecord(box: Box, way: Way) {
   const { apply } = useJob();
   const event = (kind: string, more: object) => {
     const id = newId();
-    return putPart('event', id, { id, kind, at: instant(), ...more });
+    return putPart('event', id, { id, kind, at: instant(), by: thisDevice(), ...more });
   };
   return {
     done: (step: WireStep, note: string | undefined) => {
       felt();
       const id = newId();
-      const made = { id, at: instant(), ...(note ? { note } : {}) };
+      const made = { id, at: instant(), by: thisDevice(), ...(note ? { note } : {}) };
       const closes = step.kind === 'plate' && way === 'planned';
       apply(
         [

@@ -86,7 +86,7 @@ function Diagnose({ box, position }: { box: Box; position: number }) {
       <p className="mb-2">
         {box.name}
         {box.positions.length > 1 && `, position ${position}`}: {deviceName(device, 'no device')}.{' '}
-        <Link className="underline" to={paths.pair(job.id)}>
+        <Link className="underline" to={`${paths.pair(job.id)}?at=${box.id}/${position}`}>
           It works at the wall, and not in the app
         </Link>
       </p>

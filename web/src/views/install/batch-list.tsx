@@ -54,7 +54,7 @@ function BatchBox({ box, isNow }: { box: BatchStands['boxes'][number]; isNow: bo
         {box.mounted ? 'closed' : `${box.done} of ${box.of}`}
       </span>
       <Menu name={`More at ${name}`} entries={entries} />
-      {isAside && <AsideDialog boxId={box.boxId} name={name} onClose={() => setAside(false)} />}
+      {isAside && <AsideDialog box={box} name={name} onClose={() => setAside(false)} />}
     </li>
   );
 }
@@ -90,6 +90,7 @@ function useEntries(box: BatchStands['boxes'][number], onAside: () => void): Men
   };
   if (box.mounted)
     return [
+      { label: 'It does not work yet: aside', icon: Undo2, onPick: onAside },
       {
         label: 'It is not mounted: open again',
         icon: Undo2,
@@ -114,7 +115,15 @@ function useEntries(box: BatchStands['boxes'][number], onAside: () => void): Men
 }
 
 /** Why a box is not finished; it is put back as found, step by step, and planned anew. */
-function AsideDialog({ boxId, name, onClose }: { boxId: string; name: string; onClose: () => void }) {
+function AsideDialog({
+  box: { boxId, mounted },
+  name,
+  onClose,
+}: {
+  box: BatchStands['boxes'][number];
+  name: string;
+  onClose: () => void;
+}) {
   const { job, apply } = useJob();
   const [note, setNote] = useState('');
   const aside = () => {
@@ -123,16 +132,26 @@ function AsideDialog({ boxId, name, onClose }: { boxId: string; name: string; on
     onClose();
   };
   return (
-    <Dialog title={`${name} cannot be finished`} open onClose={onClose}>
+    <Dialog
+      title={mounted ? `${name} does not work yet` : `${name} cannot be finished`}
+      open
+      onClose={onClose}
+    >
       <div className="flex flex-col gap-3">
-        <p>
-          Put it back as it was found, dead and proved: its steps stand under <em>As found</em>. It leaves
-          this batch and comes back into the day.
-        </p>
+        {mounted ? (
+          <p>It stays closed, and its breaker as it is safe. It leaves this batch and stays on the list.</p>
+        ) : (
+          <>
+            <p>
+              Put it back as it was found, dead and proved: its steps stand under <em>As found</em>. It leaves
+              this batch and comes back into the day.
+            </p>
+            <Link className="min-h-11 underline" to={paths.wire(job.id, boxId)}>
+              The way back, step by step
+            </Link>
+          </>
+        )}
         <TextField label="Why" value={note} maxLength={400} onText={setNote} />
-        <Link className="min-h-11 underline" to={paths.wire(job.id, boxId)}>
-          The way back, step by step
-        </Link>
         <Button kind="main" disabled={note.trim() === ''} onClick={aside}>
           Put it aside
         </Button>

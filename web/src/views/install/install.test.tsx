@@ -97,6 +97,25 @@ describe('the batch in hand', () => {
     expect(await screen.findByText('Nothing is left to be installed')).toBeInTheDocument();
   });
 
+  test('what is seen of a check that fails is kept, and leads on to why', async () => {
+    const scene = await install(pantry(mounted, on));
+    fireEvent.click(await screen.findByRole('button', { name: /^From the wall it works/ }));
+    expect(screen.queryByRole('button', { name: 'follows' })).toBeNull();
+    fireEvent.click(screen.getByRole('button', { name: 'never comes on' }));
+    expect(screen.getByText('not so')).toBeInTheDocument();
+    expect(screen.getByRole('button', { name: 'All of it works' })).toBeDisabled();
+    press('It does not work');
+    await waitFor(() =>
+      expect(scene.job().events.at(-1)).toMatchObject({
+        kind: 'tried',
+        boxId: 'pantry',
+        position: 1,
+        result: 'fails',
+        symptoms: { load: 'off' },
+      }),
+    );
+  });
+
   test('a mounted box is opened again by a correction, and goes on dead', async () => {
     const scene = await install(pantry(mounted));
     expect(await screen.findByText(/^Switch on: /)).toBeInTheDocument();

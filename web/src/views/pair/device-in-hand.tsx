@@ -11,9 +11,11 @@ import {
 } from '@inventario/core';
 import { Pencil } from 'lucide-react';
 import { useState } from 'react';
+import { Link } from 'react-router';
 import { useJob } from '../../data/job-context.js';
 import { IndicatorLight } from '../../drawings/indicator-light.js';
 import { SignalBars } from '../../drawings/signal-bars.js';
+import { paths } from '../../parts/paths.js';
 import { Button } from '../../ui/button.js';
 import { classes } from '../../ui/classes.js';
 import { CorrectManner } from './correct-manner.js';
@@ -46,6 +48,7 @@ export function DeviceInHand({ stands }: { stands: DeviceStands }) {
               ? `${joined ? 'Joined, it shows' : 'In pairing mode it shows'} ${lightWords(light)}.`
               : 'What its light shows is not in its record.'}
           </p>
+          <DeadAtTheWall stands={stands} />
         </div>
         <Button
           kind="quiet"
@@ -114,5 +117,19 @@ function Way({ stands }: { stands: DeviceStands }) {
         );
       })}
     </ol>
+  );
+}
+
+/** What does not work at the wall either is no matter of pairing. */
+function DeadAtTheWall({ stands: { task } }: { stands: DeviceStands }) {
+  const { job } = useJob();
+  if (task.device.mount !== 'box') return null;
+  return (
+    <Link
+      className="inline-flex min-h-11 items-center underline"
+      to={paths.diagnose(job.id, task.box.id, task.position.index)}
+    >
+      It does not work at the wall either
+    </Link>
   );
 }

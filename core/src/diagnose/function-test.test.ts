@@ -3,7 +3,8 @@ import { functionCheckText } from '../findings/words/function-test.js';
 import { lookup } from '../job/lookup.js';
 import type { Device } from '../job/schema/catalogue.js';
 import { exampleJob } from '../test-support/examples.js';
-import { functionChecks } from './function-test.js';
+import { FAILS_AS, functionChecks, SOUND } from './function-test.js';
+import { SYMPTOM_KINDS, SYMPTOMS } from './vocabulary.js';
 
 function checks(change: Partial<Device> = {}, boxId = 'bench') {
   const known = lookup(exampleJob('sail-loft'));
@@ -25,4 +26,9 @@ test('a device is tried by its kind', () => {
   expect(codes(checks({}, 'foot'))).toContain('far');
   for (const check of checks({ senses: ['humidity', 'motion'] }))
     expect(functionCheckText(check)).toMatch(/^[A-Z]/);
+});
+
+test('every kind of symptom can be told of some check, and a sound device shows one value of each', () => {
+  expect([...new Set(Object.values(FAILS_AS).flat())].sort()).toEqual([...SYMPTOM_KINDS].sort());
+  for (const kind of SYMPTOM_KINDS) expect(SYMPTOMS[kind]).toContain(SOUND[kind]);
 });

@@ -1,6 +1,7 @@
 import { type JobLookup, labelsOf, placeKey } from '../job/lookup.js';
 import type { Device } from '../job/schema/catalogue.js';
 import type { Box, Position } from '../job/schema/survey.js';
+import type { SymptomKind, SymptomOf } from './vocabulary.js';
 
 /** One thing to be seen of a device once its circuit is on. */
 export interface FunctionCheck {
@@ -8,6 +9,31 @@ export interface FunctionCheck {
   /** Senses, loads, or how many; empty where it says itself. */
   what: readonly string[];
 }
+
+/** What may be seen of a device where a check fails. */
+export const FAILS_AS: Readonly<Record<FunctionCheck['code'], readonly SymptomKind[]>> = {
+  breaker: ['breaker', 'feel'],
+  indicator: ['indicator', 'restarts'],
+  wall: ['control', 'load'],
+  each: ['control'],
+  dims: ['load'],
+  sensor: ['control'],
+  socket: ['load'],
+  far: ['far'],
+  neighbours: ['neighbour'],
+};
+
+/** What a sound device shows of each kind. */
+export const SOUND: { readonly [Kind in SymptomKind]: SymptomOf<Kind> } = {
+  indicator: 'on',
+  control: 'ok',
+  load: 'follows',
+  neighbour: 'ok',
+  breaker: 'holds',
+  far: 'works',
+  feel: 'none',
+  restarts: 'no',
+};
 
 /** Loads that want something plugged in to be seen. */
 const PLUGGED: ReadonlySet<string> = new Set(['receptacle']);
