@@ -19,16 +19,6 @@ const SHOTS: Shot[] = [
   { name: 'board', path: JOB },
   { name: 'survey', path: `${JOB}/box/kitchen-range` },
   {
-    name: 'survey-phone-dark',
-    path: `${JOB}/box/radio-door`,
-    phone: true,
-    dark: true,
-    before: async (page) => {
-      await page.getByRole('radio', { name: 'Label', exact: true }).tap();
-      await page.locator('[data-conductor]').nth(3).tap();
-    },
-  },
-  {
     name: 'read',
     path: `${JOB}/box/bunk-door`,
     phone: true,
@@ -45,16 +35,6 @@ const SHOTS: Shot[] = [
     name: 'wire',
     path: '/jobs/tern-house/box/kitchen/wire',
     before: (page) => page.getByText('Ready: proved in every state').first().waitFor(),
-  },
-  {
-    name: 'wire-phone',
-    path: '/jobs/tern-house/box/stair-high/wire',
-    phone: true,
-    dark: true,
-    before: async (page) => {
-      await page.getByText(/^Step 1 of/).waitFor();
-      for (let step = 0; step < 12; step++) await page.getByRole('button', { name: 'After' }).tap();
-    },
   },
   { name: 'catalogue', path: `${JOB}/catalogue/devices/os-apart` },
   { name: 'panel', path: `${JOB}/panel` },
@@ -78,20 +58,33 @@ const SHOTS: Shot[] = [
     before: (page) => page.getByLabel('Date').fill('2026-05-15'),
   },
   {
-    // It writes into the demo, so it comes last.
-    name: 'stop-phone',
-    path: `${JOB}/box/radio-door`,
-    phone: true,
+    name: 'day',
+    path: '/jobs/tern-house/day',
+    before: (page) => page.getByRole('heading', { name: 'Batch 1' }).waitFor(),
+  },
+  {
+    name: 'diagnose',
+    path: '/jobs/tern-house/box/hall/diagnose/1',
     before: async (page) => {
-      await page.getByRole('button', { name: /breaker 5,/ }).tap();
-      await page.getByRole('button', { name: 'Switched off' }).tap();
-      await page.getByRole('radio', { name: 'Test', exact: true }).tap();
-      const first = page.locator('[data-conductor]').first();
-      if ((await first.getAttribute('aria-pressed')) === 'false') await first.tap();
-      await page.getByRole('button', { name: 'alert', exact: true }).tap();
-      await page.getByRole('button', { name: 'Put it down' }).tap();
-      await page.getByRole('button', { name: 'Show what stops the work' }).tap();
-      await page.getByRole('button', { name: '3 is off now' }).last().waitFor();
+      const touch = (question: string, answer: string) =>
+        page.getByRole('group', { name: question }).getByRole('button', { name: answer }).click();
+      await touch('Its light', 'lit');
+      await touch('Its key works the load', 'not at all');
+      await touch('The lamp, worked from the wall', 'never goes off');
+      await page.getByText('Best next test').first().waitFor();
+    },
+  },
+  {
+    // It writes into the demo, so it comes last.
+    name: 'install-phone',
+    path: '/jobs/tern-house/install',
+    phone: true,
+    dark: true,
+    before: async (page) => {
+      await page.getByRole('button', { name: 'Begin this batch' }).tap();
+      await page.getByRole('button', { name: 'Record: switched off' }).tap();
+      await page.getByRole('button', { name: /^Take .* in hand$/ }).tap();
+      await page.getByText(/^Step 1 of/).waitFor();
       await page.getByText('All sent').waitFor({ state: 'attached' });
     },
   },
