@@ -2,7 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import { lookup } from '../job/lookup.js';
 import type { Job } from '../job/schema/job.js';
 import type { Reading } from '../job/schema/survey.js';
-import { doubtedPlace, followed, seededFault } from '../test-support/doubted-place.js';
+import { type DoubtedPlace, doubtedPlace, followed, seededFault } from '../test-support/doubted-place.js';
 import { exampleJob } from '../test-support/examples.js';
 import { type PlaceInDoubt, placeInDoubtOf } from './diagnose.js';
 import { FAULT_CAUSES, SYMPTOM_KINDS, SYMPTOMS, type Symptoms } from './vocabulary.js';
@@ -34,6 +34,17 @@ describe('faults of seeded boxes', () => {
       }
     }
     expect(faults).toBeGreaterThan(300);
+  });
+
+  test('show the same where nobody knows which is the line, at a device that takes it either way', () => {
+    // A switch loop with one of its two cores labelled.
+    const { plain, found } = doubtedPlace(360, false) as DoubtedPlace;
+    for (const fault of plain.faults()) {
+      const seen = plain.symptoms(fault) as Symptoms;
+      const { causes } = found.diagnosis({ seen, readings: [] }, false);
+      const entry = causes.find(({ cause }) => cause === fault.cause);
+      expect([fault.cause, entry?.predicts]).toEqual([fault.cause, seen]);
+    }
   });
 
   test('are found by the proposed tests, with hardly more than one who knows the fault would need', () => {

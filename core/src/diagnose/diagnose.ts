@@ -1,6 +1,7 @@
 import type { JobLookup } from '../job/lookup.js';
 import { type BoxWiring, wiringOfUnit } from '../wire/wiring.js';
 import { type NextReading, nextReading } from './asking.js';
+import { withEitherWayAssumed } from './assumed.js';
 import { type Asked, askedKey, candidates, stageOf } from './candidates.js';
 import { keyOf, type SeenAndRead, type Weighed, weighed } from './evidence.js';
 import { type Form, formsOf } from './forms.js';
@@ -78,10 +79,14 @@ export function placeInDoubtOf(
   { boxId, position }: { boxId: string; position: number },
   known: JobLookup,
 ): { place: PlaceInDoubt; wiring: BoxWiring } | undefined {
-  const box = known.boxes.get(boxId);
-  const unit = box && wiringOfUnit(box, known, NOTHING_AGAINST);
-  const wiring = unit?.find((entry) => entry.boxId === boxId);
-  const scene = unit && sceneAt(unit, { boxId, position }, known);
+  const assumed = withEitherWayAssumed({ boxId, position }, known);
+  const unitOf = (by: JobLookup) => {
+    const box = by.boxes.get(boxId);
+    return box && wiringOfUnit(box, by, NOTHING_AGAINST);
+  };
+  const unit = unitOf(assumed);
+  const scene = unit && sceneAt(unit, { boxId, position }, assumed);
+  const wiring = (assumed === known ? unit : unitOf(known))?.find((entry) => entry.boxId === boxId);
   return wiring && scene && { place: new PlaceInDoubt(scene), wiring };
 }
 

@@ -20,8 +20,11 @@ export interface DoubtedPlace {
   found: PlaceInDoubt;
 }
 
-/** The place of a seed; null where nothing is planned in its house, or a conductor is not labelled. */
-export function doubtedPlace(seed: number): DoubtedPlace | null {
+/**
+ * The place of a seed; null where nothing is planned in its house, or a conductor is not labelled.
+ * @param labelled whether all of its conductors have to be
+ */
+export function doubtedPlace(seed: number, labelled = true): DoubtedPlace | null {
   const random = new Random(seed);
   const house = trueHouse(random);
   const isLabelled = house.job.boxes.every((box) =>
@@ -37,7 +40,7 @@ export function doubtedPlace(seed: number): DoubtedPlace | null {
       .map(({ position }) => ({ boxId, position: position.index }))
       .filter((place) => !known.groups.get(`${place.boxId}/${place.position}`)),
   );
-  if (!isLabelled || places.length === 0) return null;
+  if ((labelled && !isLabelled) || places.length === 0) return null;
   const place = random.pick(places);
   const found = placeInDoubtOf(place, known);
   const plans = wirings.map(({ boxId, plan }) => ({ boxId, ...plan }));

@@ -116,6 +116,29 @@ describe('the batch in hand', () => {
     );
   });
 
+  test('two sides of the day: what comes after the batch, and how to stop in the middle', async () => {
+    const batch = { id: 'b1', kind: 'batch', boxIds: ['bench'], at: now() } as JobEvent;
+    const begun = { id: 'w1', kind: 'wired', boxId: 'bench', step: 'photograph', at: now() } as JobEvent;
+    await install({ ...exampleJob('sail-loft'), events: [batch, begun] });
+    const reckoning = within(screen.getByRole('complementary', { name: 'Reckoning' }));
+    expect(await reckoning.findByText('After this batch')).toBeInTheDocument();
+    expect(await reckoning.findByText(/trips to the panel, about/)).toBeInTheDocument();
+    expect(reckoning.getByText(/1 box is begun: .* Cap every end, close or guard/)).toBeInTheDocument();
+    expect(screen.getByText(/not proved by that|not known/)).toBeInTheDocument();
+  });
+
+  test('one that does not work yet leaves the batch, closed, and stays on the list', async () => {
+    const scene = await install(pantry(mounted, on));
+    await screen.findByText(/^Try /);
+    await more('It does not work yet: aside');
+    const dialog = await screen.findByRole('dialog');
+    expect(within(dialog).queryByRole('link', { name: /way back/ })).toBeNull();
+    type('Why', 'the lamp never comes on', dialog);
+    press('Put it aside');
+    await waitFor(() => expect(scene.job().events.at(-1)).toMatchObject({ kind: 'aside', boxId: 'pantry' }));
+    expect(await screen.findByText('the lamp never comes on')).toBeInTheDocument();
+  });
+
   test('a mounted box is opened again by a correction, and goes on dead', async () => {
     const scene = await install(pantry(mounted));
     expect(await screen.findByText(/^Switch on: /)).toBeInTheDocument();
