@@ -354,7 +354,7 @@ export {
 // diagnose
 export { causeEvent, symptomsTold, testedEvent, testedReadings, triedEvent } from './diagnose/told.js';
 export { type Diagnosis, placeInDoubtOf, type RankedCause } from './diagnose/diagnose.js';
-export { FAILS_AS, functionChecks, SOUND } from './diagnose/function-test.js';
+export { FAILS_AS, functionChecks } from './diagnose/function-test.js';
 export type { NextReading } from './diagnose/asking.js';
 export type { SeenAndRead } from './diagnose/evidence.js';
 export {

@@ -1,7 +1,7 @@
 import { type JobLookup, labelsOf, placeKey } from '../job/lookup.js';
 import type { Device } from '../job/schema/catalogue.js';
 import type { Box, Position } from '../job/schema/survey.js';
-import type { SymptomKind, SymptomOf } from './vocabulary.js';
+import { SYMPTOMS, type SymptomKind, type SymptomOf } from './vocabulary.js';
 
 /** One thing to be seen of a device once its circuit is on. */
 export interface FunctionCheck {
@@ -10,21 +10,8 @@ export interface FunctionCheck {
   what: readonly string[];
 }
 
-/** What may be seen of a device where a check fails. */
-export const FAILS_AS: Readonly<Record<FunctionCheck['code'], readonly SymptomKind[]>> = {
-  breaker: ['breaker', 'feel'],
-  indicator: ['indicator', 'restarts'],
-  wall: ['control', 'load'],
-  each: ['control'],
-  dims: ['load'],
-  sensor: ['control'],
-  socket: ['load'],
-  far: ['far'],
-  neighbours: ['neighbour'],
-};
-
 /** What a sound device shows of each kind. */
-export const SOUND: { readonly [Kind in SymptomKind]: SymptomOf<Kind> } = {
+const SOUND: { readonly [Kind in SymptomKind]: SymptomOf<Kind> } = {
   indicator: 'on',
   control: 'ok',
   load: 'follows',
@@ -33,6 +20,25 @@ export const SOUND: { readonly [Kind in SymptomKind]: SymptomOf<Kind> } = {
   far: 'works',
   feel: 'none',
   restarts: 'no',
+};
+
+/** Kinds of symptoms, each with the values in question. */
+type Fails = { readonly [Kind in SymptomKind]?: readonly SymptomOf<Kind>[] };
+
+const but = <Kind extends SymptomKind>(kind: Kind): readonly SymptomOf<Kind>[] =>
+  (SYMPTOMS[kind] as readonly SymptomOf<Kind>[]).filter((value) => value !== SOUND[kind]);
+
+/** What may be seen of a device where a check fails. */
+export const FAILS_AS: Readonly<Record<FunctionCheck['code'], Fails>> = {
+  breaker: { breaker: but('breaker'), feel: but('feel') },
+  indicator: { indicator: but('indicator'), restarts: but('restarts') },
+  wall: { control: ['none'], load: ['off', 'on'] },
+  each: { control: ['partial'] },
+  dims: { load: ['dim', 'flicker', 'glow'] },
+  sensor: { control: ['none'] },
+  socket: { load: ['off', 'on'] },
+  far: { far: but('far') },
+  neighbours: { neighbour: but('neighbour') },
 };
 
 /** Loads that want something plugged in to be seen. */

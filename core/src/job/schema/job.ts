@@ -135,7 +135,7 @@ const StandsFields = open({ boxId: Id, state: Arrangement, position: z.number().
 /** A step of the wiring of a box that was done. */
 const WiredFields = open({ boxId: Id, step: Name, note: Text.optional() });
 /** Boxes that are open together from now on. */
-const BatchFields = open({ boxIds: z.array(Id).min(1) });
+const BatchFields = open({ boxIds: z.array(Id).min(1, 'must name at least one box') });
 /** A box is in somebody's hands, or no more. */
 const HoldFields = open({ boxId: Id, by: Id });
 /** A box was put back as found, or left safe, and is planned anew. */

@@ -71,6 +71,9 @@ describe('it does not work', () => {
     touch('Its light', 'lit');
     touch('Its key works the load', 'not at all');
     touch('The lamp, worked from the wall', 'never goes off');
+    // Dead and proved, it is switched on for the look; not before.
+    expect(screen.queryByRole('button', { name: 'Dark' })).toBeNull();
+    fireEvent.click(await screen.findByRole('button', { name: /^Record: switched on/ }));
     fireEvent.click(await screen.findByRole('button', { name: 'Dark' }));
     await waitFor(() =>
       expect(scene.job().events.slice(-2)).toMatchObject([
@@ -88,6 +91,16 @@ describe('it does not work', () => {
     await waitFor(() =>
       expect(scene.job().events.at(-1)).toMatchObject({ kind: 'cause', cause: 'relay-welded', position: 1 }),
     );
+  });
+
+  test('a closed box whose breaker is on is no look: it is opened dead first', async () => {
+    const mounted = { id: 'm1', kind: 'mounted', boxId: 'bench', at: now() };
+    const on = { id: 'on-1', kind: 'switched', circuitId: 's4', state: 'on', at: now() };
+    await diagnose([...proved, mounted, on]);
+    touch('Its light', 'lit');
+    touch('The lamp, worked from the wall', 'never goes off');
+    expect(await screen.findByText(/^Not yet: first the box is dead/)).toBeInTheDocument();
+    for (const name of ['Dark', 'Alert', 'Quiet']) expect(screen.queryByRole('button', { name })).toBeNull();
   });
 
   test('danger stops at once: no live test', async () => {

@@ -2,6 +2,7 @@ import {
   capital,
   causeEvent,
   HANDS_OFF_STEPS,
+  listed,
   putPart,
   type Reading,
   testedEvent,
@@ -9,7 +10,7 @@ import {
 } from '@inventario/core';
 import { useNavigate } from 'react-router';
 import { felt } from '../../data/felt.js';
-import { instant, newId } from '../../data/ids.js';
+import { instant, newId, thisDevice } from '../../data/ids.js';
 import { useJob } from '../../data/job-context.js';
 import { useBoxPower } from '../../data/power.js';
 import { MeterKeys } from '../../parts/meter-pad.js';
@@ -53,7 +54,7 @@ function NextTest({ doubt }: { doubt: Doubt }) {
   const { next } = answer;
   if (!next || !power) return null;
   const isDead = Object.values(next.breakers ?? {}).every((state) => state === 'off');
-  const isOpen = isDead ? power.gates.ohms : power.gates.energise || isOn(next, power.hinders);
+  const isOpen = isDead ? power.gates.ohms : isOnForTheLook(next, power.hinders);
   const record = (value: Reading['value']) => {
     felt();
     const id = newId();
@@ -83,21 +84,20 @@ function NextTest({ doubt }: { doubt: Doubt }) {
           </ol>
         </Fold>
       )}
-      {isOpen ? (
-        words ? (
-          <PickKeys
-            label="Result"
-            columns={words.length}
-            keys={words.map(([value, label]) => ({
-              key: String(value),
-              label,
-              onPick: () => record(value),
-            }))}
-          />
-        ) : (
-          <MeterKeys label="Result" tool={next.tool} onValue={record} />
-        )
-      ) : (
+      {isOpen && words && (
+        <PickKeys
+          label="Result"
+          columns={words.length}
+          keys={words.map(([value, label]) => ({
+            key: String(value),
+            label,
+            onPick: () => record(value),
+          }))}
+        />
+      )}
+      {isOpen && !words && <MeterKeys label="Result" tool={next.tool} onValue={record} />}
+      {!isOpen && !isDead && power.gates.energise && <SwitchOn next={next} />}
+      {!isOpen && (isDead || !power.gates.energise) && (
         <>
           <p role="status" className="rounded-md border-2 border-ink p-2 font-semibold">
             Not yet: first the box is dead, and proved with the device out.
@@ -109,13 +109,45 @@ function NextTest({ doubt }: { doubt: Doubt }) {
   );
 }
 
-/** A breaker that is on for the look keeps the look open. */
-function isOn(
+/** Hinders that say the box was never opened dead for this look, or may not be. */
+const NOT_OPENED: ReadonlySet<string> = new Set(['not-proved', 'face-only', 'closed', 'old', 'hazard']);
+
+/** Leads were fitted dead, and its breakers are on for the look. */
+function isOnForTheLook(
   next: NonNullable<Doubt['answer']['next']>,
   hinders: readonly { code: string; circuitId: string | null }[],
 ): boolean {
-  const named = Object.keys(next.breakers ?? {});
-  return hinders.some(({ code, circuitId }) => code === 'circuit-on' && named.includes(circuitId ?? ''));
+  const on = new Set(hinders.flatMap(({ code, circuitId }) => (code === 'circuit-on' ? [circuitId] : [])));
+  const all = Object.keys(next.breakers ?? {}).every((id) => on.has(id));
+  return all && !hinders.some(({ code }) => NOT_OPENED.has(code));
+}
+
+/** Dead, proved and fitted: on for the look, by whoever stands clear. */
+function SwitchOn({ next }: { next: NonNullable<Doubt['answer']['next']> }) {
+  const { known, apply } = useJob();
+  const ids = Object.keys(next.breakers ?? {});
+  const names = listed(
+    ids.map((id) => `${known.circuits.get(id)?.breaker} ${known.circuits.get(id)?.label}`),
+  );
+  const record = () => {
+    felt();
+    const at = instant();
+    apply(
+      ids.map((circuitId) => {
+        const id = newId();
+        return putPart('event', id, { id, kind: 'switched', circuitId, state: 'on', at, by: thisDevice() });
+      }),
+      `Switched on: ${names}`,
+    );
+  };
+  return (
+    <>
+      <p>Leads fitted, box guarded, everyone clear: then on, for the look alone.</p>
+      <Button kind="main" className="min-h-14 text-lg" onClick={record}>
+        Record: switched on, {names}
+      </Button>
+    </>
+  );
 }
 
 /** What was seen is kept with the first thing that is recorded of it. */

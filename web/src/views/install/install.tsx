@@ -1,5 +1,12 @@
-import { type BatchInHand, batchInHand, batchStands, plural, type RunStep } from '@inventario/core';
-import { useMemo } from 'react';
+import {
+  type BatchInHand,
+  batchInHand,
+  batchStands,
+  plural,
+  type RunStep,
+  type Symptoms,
+} from '@inventario/core';
+import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { thisDevice } from '../../data/ids.js';
 import { useHouseWiring, useJob } from '../../data/job-context.js';
@@ -15,6 +22,7 @@ import { BeginBatch } from './begin-batch.js';
 import { BoxInHand } from './box-in-hand.js';
 import { InstallReckoning } from './install-reckoning.js';
 import { RunKeys, runTitle } from './run-keys.js';
+import { TrySheet } from './try-sheet.js';
 
 /** What do I do now, and is it dead? */
 export function InstallView() {
@@ -57,6 +65,7 @@ function Batch({ inHand }: { inHand: BatchInHand }) {
   const rows = useHouseWiring();
   const power = useJobPower();
   const by = thisDevice();
+  const [tried, setTried] = useState<{ place: string; seen: Symptoms }>(NOTHING_TRIED);
   const stands = useMemo(() => {
     if (!rows) return null;
     const boxes = inHand.boxIds.flatMap((id) => rows.find(({ boxId }) => boxId === id) ?? []);
@@ -70,6 +79,8 @@ function Batch({ inHand }: { inHand: BatchInHand }) {
     );
   const { next } = stands;
   const boxId = boxOf(next);
+  const place = next.kind === 'try' ? `${next.boxId}/${next.position}` : '';
+  const seen = tried.place === place ? tried.seen : NOTHING_TRIED.seen;
   return (
     <Bench
       title="Install"
@@ -84,15 +95,28 @@ function Batch({ inHand }: { inHand: BatchInHand }) {
             <strong className="block text-lg">{runTitle(next, known)}</strong>
           </p>
         ),
-        keys: <RunKeys stands={stands} />,
+        keys: <RunKeys stands={stands} seen={seen} />,
       }}
     >
       <BatchHead batch={null} inHand={inHand} left={null} />
-      {boxId !== null && <BoxInHand key={boxId} boxId={boxId} step={next} />}
+      {next.kind === 'try' ? (
+        <TrySheet
+          key={place}
+          boxId={next.boxId}
+          position={next.position}
+          seen={seen}
+          onSeen={(now) => setTried({ place, seen: now })}
+        />
+      ) : (
+        boxId !== null && <BoxInHand key={boxId} boxId={boxId} step={next} />
+      )}
       <BatchList stands={stands} now={boxId} />
     </Bench>
   );
 }
+
+/** Of no device yet. */
+const NOTHING_TRIED: { place: string; seen: Symptoms } = { place: '', seen: {} };
 
 function boxOf(next: RunStep): string | null {
   return next.kind === 'wire' || next.kind === 'identify' || next.kind === 'try' ? next.boxId : null;

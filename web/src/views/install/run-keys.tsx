@@ -7,6 +7,7 @@ import {
   putPart,
   type RunStep,
   type Stretch,
+  type Symptoms,
 } from '@inventario/core';
 import { Link } from 'react-router';
 import { felt } from '../../data/felt.js';
@@ -50,7 +51,7 @@ function breakers(circuitIds: readonly string[], known: JobLookup): string {
 }
 
 /** The keys of the one thing that is done now. */
-export function RunKeys({ stands }: { stands: BatchStands }) {
+export function RunKeys({ stands, seen }: { stands: BatchStands; seen: Symptoms }) {
   const { job, known } = useJob();
   const { next } = stands;
   switch (next.kind) {
@@ -75,7 +76,7 @@ export function RunKeys({ stands }: { stands: BatchStands }) {
         </p>
       );
     case 'try':
-      return <TryKeys key={`${next.boxId}/${next.position}`} boxId={next.boxId} position={next.position} />;
+      return <TryKeys boxId={next.boxId} position={next.position} seen={seen} />;
     case 'done':
       return <NextBatch />;
   }
