@@ -3,20 +3,11 @@ import type { PlanChoice } from '../homeplan/vocabulary.js';
 import { boxesOfRoom, type JobLookup, placeKey, roomsInOrder, wantsSmart } from '../job/lookup.js';
 import type { Part } from '../job/schema/catalogue.js';
 import type { Load, Room } from '../job/schema/job.js';
-import type { LoadKind } from '../job/schema/primitives.js';
 import type { Box, Position } from '../job/schema/survey.js';
+import { LAMP_KINDS } from '../loads/lamp-kinds.js';
 
 /** Minutes to change a bulb and to join it. */
 const BULB_MINUTES = { change: 2, pair: 4 };
-
-const LAMPS: ReadonlySet<LoadKind> = new Set([
-  'led',
-  'resistive',
-  'fluorescent',
-  'magnetic',
-  'electronic',
-  'smart-bulb',
-]);
 
 export interface SideCost {
   /** Minor units. */
@@ -65,7 +56,7 @@ export function roomAdvice(room: Room, choices: readonly PlanChoice[], known: Jo
   const loads = [...new Set(wanted.flatMap(({ position }) => position.loadIds))].flatMap(
     (id) => known.loads.get(id) ?? [],
   );
-  const lamps = loads.filter((load) => LAMPS.has(load.kind));
+  const lamps = loads.filter((load) => LAMP_KINDS.has(load.kind));
   const count = lamps.reduce((sum, load) => sum + load.count, 0);
   // Either way is reckoned for the places that work lamps; what works a fan stays a matter of switches.
   const lit =

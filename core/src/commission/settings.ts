@@ -2,6 +2,7 @@ import type { JobLookup } from '../job/lookup.js';
 import type { Device } from '../job/schema/catalogue.js';
 import type { Pairing } from '../job/schema/commissioning.js';
 import type { Load } from '../job/schema/job.js';
+import { LAMP_KINDS } from '../loads/lamp-kinds.js';
 import { loadsOfChannel } from './channel-loads.js';
 import type { ChannelTask } from './pairing/tasks.js';
 
@@ -38,15 +39,8 @@ interface Wanted {
   when: (load: Load['kind'] | null, at: ChannelTask) => boolean;
 }
 
-const LAMPS: ReadonlySet<Load['kind']> = new Set([
-  'led',
-  'resistive',
-  'fluorescent',
-  'magnetic',
-  'electronic',
-]);
 const dims = (load: Load['kind'] | null, at: ChannelTask) =>
-  at.channel.kind === 'dimmer' && (load === null || LAMPS.has(load));
+  at.channel.kind === 'dimmer' && (load === null || (load !== 'smart-bulb' && LAMP_KINDS.has(load)));
 
 /** In the order in which they matter: what can spoil the light or the load comes first. */
 const WANTED: readonly Wanted[] = [

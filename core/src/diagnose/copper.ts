@@ -4,6 +4,7 @@ import type { Load } from '../job/schema/job.js';
 import { demand } from '../loads/demand.js';
 import { foundContacts } from '../wire/proof/found-behaviour.js';
 import { Graph, terminalNode } from '../wire/proof/graph.js';
+import { NodeNumbers, tiePoles } from '../wire/proof/poles.js';
 import type { DevicePromise } from '../wire/proof/promise.js';
 import type { Contact } from '../wire/proof/states.js';
 import type { BoxToProve } from '../wire/proof/vocabulary.js';
@@ -75,7 +76,7 @@ export class Copper {
   private readonly contacts: Contact[];
   private readonly boxes: readonly BoxToProve[];
   private readonly devices: readonly DevicePromise[];
-  private readonly number = new Map<string, number>();
+  private readonly numbers: NodeNumbers;
   private readonly known: JobLookup;
 
   constructor(
@@ -92,6 +93,7 @@ export class Copper {
     });
     this.graph = new Graph(this.boxes, known);
     for (const [a, b] of slip.touching ?? []) this.graph.joined.merge(a, b);
+    this.numbers = new NodeNumbers(this.graph.joined);
     this.contacts = this.boxes.flatMap((entry) =>
       foundContacts(entry, (index) => !entry.out.has(index), known),
     );
@@ -156,13 +158,7 @@ export class Copper {
   }
 
   private at(node: string): number {
-    const root = this.graph.joined.find(node);
-    let number = this.number.get(root);
-    if (number === undefined) {
-      number = this.number.size;
-      this.number.set(root, number);
-    }
-    return number;
+    return this.numbers.at(node);
   }
 
   private network(closed: ReadonlySet<string>, up: ReadonlySet<string>): Network {
@@ -193,33 +189,13 @@ export class Copper {
     // Every node has its number before the network is made, which is as large as they are many.
     for (const node of [...merges.flat(), ...elements.flatMap(({ a, b }) => [a, b]), ...this.graph.poles])
       this.at(node);
-    const network = new Network(this.number.size + SPARE);
+    const network = new Network(this.numbers.size + SPARE);
     for (const [a, b] of merges) network.merge(this.at(a), this.at(b));
-    this.tiePoles(network);
+    const isOn = (circuitId: string) => !this.slip.breakersOff?.includes(circuitId);
+    tiePoles(network, this.graph.poles, { at: (node) => this.at(node), isOn }, this.known);
     for (const { a, b, ohms, loadId } of elements)
       network.addElement({ a: this.at(a), b: this.at(b), ohms, loadId, conducts: true });
     return network;
-  }
-
-  private tiePoles(network: Network): void {
-    const { circuits, job } = this.known;
-    for (const pole of this.graph.poles) {
-      if (!pole.startsWith('L:')) {
-        network.tieReference(this.at(pole));
-        continue;
-      }
-      const [circuitId = '', second] = pole.slice(2).split('#');
-      const circuit = circuits.get(circuitId);
-      const pair = (circuit?.poles ?? 1) > 1;
-      const leg = pair ? `${circuit?.leg ?? ''}${second ?? '1'}` : (circuit?.leg ?? null);
-      const isOn = !this.slip.breakersOff?.includes(circuitId);
-      network.tieSource(
-        this.at(pole),
-        job.circuits.findIndex(({ id }) => id === circuitId),
-        leg,
-        isOn,
-      );
-    }
   }
 
   private supplyOhms({ device }: DevicePromise): number {

@@ -1,3 +1,4 @@
+import { LAMP_KINDS } from '../loads/lamp-kinds.js';
 import { deviceKey, type Slip } from './copper.js';
 import type { Scene } from './scene.js';
 import type { FaultCause, Shows } from './vocabulary.js';
@@ -18,7 +19,7 @@ export function ofItself(scene: Scene): OfItself[] {
   const { position, device } = own;
   const key = deviceKey(own);
   const loads = own.channels.flatMap(({ loadIds }) => loadIds.flatMap((id) => known.loads.get(id) ?? []));
-  const lamps = loads.filter(({ kind }) => LAMPS.has(kind));
+  const lamps = loads.filter(({ kind }) => LAMP_KINDS.has(kind));
   const kinds = new Set(device.channels.map(({ kind }) => kind));
   const works = own.channels.length > 0;
   const dims = kinds.has('dimmer') && lamps.length > 0;
@@ -77,15 +78,6 @@ function dimmedWrong(position: number): OfItself[] {
     },
   ];
 }
-
-const LAMPS: ReadonlySet<string> = new Set([
-  'led',
-  'resistive',
-  'fluorescent',
-  'magnetic',
-  'electronic',
-  'smart-bulb',
-]);
 
 const NOTHING_BUT_DANGER: Shows = {
   indicator: null,

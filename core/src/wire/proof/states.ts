@@ -1,6 +1,7 @@
 import { Network } from '../../electrics/network.js';
 import type { JobLookup } from '../../job/lookup.js';
 import type { Graph } from './graph.js';
+import { NodeNumbers, tiePoles } from './poles.js';
 
 /** A contact between two nodes: closed while its key stands in one of the positions named. */
 export interface Contact {
@@ -52,7 +53,7 @@ const isClosed = ({ key, when }: Contact, { closed }: State) =>
 
 /** The network of a graph, its nodes numbered once, run state by state. */
 export class Runs {
-  private readonly number = new Map<string, number>();
+  private readonly numbers: NodeNumbers;
   private readonly circuitIds: string[];
 
   constructor(
@@ -61,17 +62,12 @@ export class Runs {
     private readonly known: JobLookup,
   ) {
     this.circuitIds = known.job.circuits.map(({ id }) => id);
+    this.numbers = new NodeNumbers(graph.joined);
   }
 
   /** The number of a node, the same for all that hang together whatever stands open. */
   at(node: string): number {
-    const root = this.graph.joined.find(node);
-    let number = this.number.get(root);
-    if (number === undefined) {
-      number = this.number.size;
-      this.number.set(root, number);
-    }
-    return number;
+    return this.numbers.at(node);
   }
 
   run(state: State): StateRun {
@@ -85,20 +81,11 @@ export class Runs {
     }
     for (const pole of this.graph.poles) this.at(pole);
     // Room for nodes that are asked about later.
-    const network = new Network(this.number.size + SPARE);
+    const network = new Network(this.numbers.size + SPARE);
     for (const contact of this.contacts)
       if (isClosed(contact, state)) network.merge(this.at(contact.from), this.at(contact.to));
-    for (const pole of this.graph.poles) {
-      const node = this.at(pole);
-      if (!pole.startsWith('L:')) network.tieReference(node);
-      else {
-        const [circuitId = '', second] = pole.slice(2).split('#');
-        const circuit = this.known.circuits.get(circuitId);
-        const pair = (circuit?.poles ?? 1) > 1;
-        const leg = pair ? `${circuit?.leg ?? ''}${second ?? '1'}` : (circuit?.leg ?? null);
-        network.tieSource(node, this.circuitIds.indexOf(circuitId), leg, state.breakersOn.has(circuitId));
-      }
-    }
+    const isOn = (circuitId: string) => state.breakersOn.has(circuitId);
+    tiePoles(network, this.graph.poles, { at: (node) => this.at(node), isOn }, this.known);
     for (const { hot, back, loadId } of this.graph.consumers)
       network.addElement({ a: this.at(hot), b: this.at(back), loadId, conducts: true, ohms: 100 });
     return new StateRun(network, (node) => this.at(node), this.circuitIds);

@@ -6,7 +6,6 @@ import {
   functionCheckText,
   pairingManner,
   placeKey,
-  SYMPTOM_WORDS,
   type SymptomKind,
   type Symptoms,
 } from '@inventario/core';
@@ -14,7 +13,7 @@ import { ChevronDown, ChevronRight } from 'lucide-react';
 import { useState } from 'react';
 import { useJob } from '../../data/job-context.js';
 import { IndicatorLight } from '../../drawings/indicator-light.js';
-import { SymptomTile } from '../../parts/symptom-tile.js';
+import { SymptomGroup } from '../../parts/symptom-group.js';
 
 /** What is looked at of a device by its kind, with its light drawn; what is not so is touched. */
 export function TrySheet({
@@ -77,10 +76,6 @@ function Check({
 }) {
   const [open, setOpen] = useState(false);
   const failed = fails.some(([kind, values]) => values.includes(seen[kind] ?? ''));
-  const touch = (kind: SymptomKind, value: string) => {
-    const { [kind]: before, ...others } = seen;
-    onSeen((before === value ? others : { ...others, [kind]: value }) as Symptoms);
-  };
   const Icon = open ? ChevronDown : ChevronRight;
   return (
     <li className="border-t border-rule">
@@ -96,20 +91,9 @@ function Check({
       </button>
       {open &&
         fails.map(([kind, values]) => (
-          <fieldset key={kind} className="pb-2 pl-7">
-            <legend className="text-sm font-semibold text-soft">{SYMPTOM_WORDS[kind].question}</legend>
-            <div className="flex flex-wrap gap-1.5">
-              {values.map((value) => (
-                <SymptomTile
-                  key={value}
-                  kind={kind}
-                  value={value}
-                  isSeen={seen[kind] === value}
-                  onTouch={() => touch(kind, value)}
-                />
-              ))}
-            </div>
-          </fieldset>
+          <div key={kind} className="pb-2 pl-7">
+            <SymptomGroup kind={kind} values={values} seen={seen} onSeen={onSeen} />
+          </div>
         ))}
     </li>
   );
