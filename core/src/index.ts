@@ -327,6 +327,7 @@ export {
   batchStands,
   type BatchStands,
   type BoxToRun,
+  openElsewhere,
   runHinders,
   type RunStep,
   type Stretch,
@@ -436,10 +437,12 @@ export { conflictWords, nextTestWhy, noteWords, reasonWords } from './findings/w
 export { clashText } from './findings/words/labels.js';
 export { toHaveText } from './findings/words/before-leaving.js';
 export { functionCheckText } from './findings/words/function-test.js';
+export { BEFORE_SWITCHING, openElsewhereText } from './findings/words/run.js';
 export {
   causeName,
   DANGER_TEXT,
   fixSteps,
+  isAtWires,
   SYMPTOM_WORDS,
   nextReadingWhy,
 } from './findings/words/diagnose.js';

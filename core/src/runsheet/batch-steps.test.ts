@@ -4,7 +4,7 @@ import type { Job, JobEvent } from '../job/schema/job.js';
 import { powerOf } from '../power/power.js';
 import { exampleJob } from '../test-support/examples.js';
 import type { WireStep } from '../wire/steps.js';
-import { batchStands, type RunStep } from './batch-steps.js';
+import { batchStands, openElsewhere, type RunStep } from './batch-steps.js';
 import { holdEvent } from './site-record.js';
 
 const START = Date.parse('2026-05-04T08:00:00Z');
@@ -50,10 +50,22 @@ class Morning {
     return this;
   }
 
+  /** Boxes outside the batch that are open where power comes on. */
+  openAt(to: 'on' | 'off') {
+    return openElsewhere(
+      { kind: 'switch', circuitIds: ['s1', 's2', 's4', 's5'], to, for: 'test' },
+      this.batch('me'),
+    );
+  }
+
   stands(by = 'me') {
+    return batchStands(this.batch(by));
+  }
+
+  private batch(by: string) {
     const job: Job = { ...exampleJob('sail-loft'), events: [...this.events] };
     const boxes = ['foot', 'bench'].map((boxId) => ({ boxId, steps: this.steps, ready: this.ready }));
-    return batchStands({ boxes, known: lookup(job), power: powerOf(job, { now: START + 3_600_000 }), by });
+    return { boxes, known: lookup(job), power: powerOf(job, { now: START + 3_600_000 }), by };
   }
 }
 
@@ -138,4 +150,14 @@ test('with every device seen to work nothing is left', () => {
   for (const boxId of ['foot', 'bench'])
     morning.record({ kind: 'tried', boxId, position: 1, result: 'works' });
   expect(morning.stands()).toMatchObject({ next: { kind: 'done' }, tripsLeft: 0 });
+});
+
+test('what is open outside the batch is named before power comes on', () => {
+  const morning = new Morning().switched('off');
+  expect(morning.openAt('on')).toEqual([]);
+  morning.record(holdEvent('taken', 'rack', { id: 'h1', at: '2026-05-04T08:30:00Z', by: 'other' }));
+  expect(morning.openAt('on')).toEqual(['rack']);
+  expect(morning.openAt('off')).toEqual([]);
+  morning.record({ kind: 'mounted', boxId: 'rack' });
+  expect(morning.openAt('on')).toEqual([]);
 });

@@ -139,6 +139,24 @@ function tryNext(boxes: readonly BoxNow[], { known }: BatchToRun): RunStep {
   return { kind: 'done' };
 }
 
+/**
+ * Boxes outside the batch that a switching brings to life although they are open: somebody has them in hand,
+ * or they are proved dead with a device out and were not closed since.
+ */
+export function openElsewhere(
+  { circuitIds, to }: Extract<RunStep, { kind: 'switch' }>,
+  { boxes, known, power }: BatchToRun,
+): string[] {
+  if (to === 'off') return [];
+  const own = new Set(boxes.map(({ boxId }) => boxId));
+  return power.boxes
+    .filter(({ boxId, circle, dead }) => {
+      const reached = circle.some((id) => circuitIds.includes(id));
+      return reached && !own.has(boxId) && (dead === 'device-out' || holderOf(known.job, boxId) !== null);
+    })
+    .map(({ boxId }) => boxId);
+}
+
 /** What the stretches still to come ask of the circuits, one after another, a trip for each change. */
 function tripsLeft(
   boxes: readonly BoxNow[],

@@ -184,6 +184,9 @@ export function causeName(cause: FaultCause, known: JobLookup): string {
   return CAUSES[cause].name(profileOf(known.job).words);
 }
 
+/** Whether it is put right with hands at wires: the box is dead and proved before. */
+export const isAtWires = (cause: FaultCause): boolean => CAUSES[cause].outside !== true;
+
 /** What is looked at and done, step by step; what is done at wires begins with the proof. */
 export function fixSteps(
   { cause, conductorIds }: Pick<RankedCause, 'cause' | 'conductorIds'>,

@@ -87,6 +87,8 @@ describe('it does not work', () => {
     const list = await causes();
     fireEvent.click(await list.findByRole('button', { name: /The contact is welded/ }));
     expect(await screen.findByText('Switch off, take the device out, and prove dead.')).toBeInTheDocument();
+    // It is on for the look: no hand goes in before it is off and proved anew.
+    expect(screen.getByText('Not yet dead and proved')).toBeInTheDocument();
     press('It was this, and is put right');
     await waitFor(() =>
       expect(scene.job().events.at(-1)).toMatchObject({ kind: 'cause', cause: 'relay-welded', position: 1 }),

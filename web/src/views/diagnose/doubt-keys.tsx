@@ -2,6 +2,7 @@ import {
   capital,
   causeEvent,
   HANDS_OFF_STEPS,
+  isAtWires,
   listed,
   putPart,
   type Reading,
@@ -162,6 +163,7 @@ function PutRight({ doubt }: { doubt: Doubt }) {
   const { job, apply } = useJob();
   const navigate = useNavigate();
   const { box, position, answer, picked, pick } = doubt;
+  const power = useBoxPower(box.id);
   const cause = answer.causes.find((entry) => causeKey(entry) === picked) ?? answer.causes[0];
   if (!cause) return null;
   const itWas = () => {
@@ -178,6 +180,11 @@ function PutRight({ doubt }: { doubt: Doubt }) {
           <li key={step}>{step}</li>
         ))}
       </ol>
+      {power && isAtWires(cause.cause) && !power.gates.open && (
+        <Fold title="Not yet dead and proved" says="before a hand goes in">
+          <ProofKeys box={box} power={power} stage={power.dead === 'none' ? 'face' : 'device-out'} />
+        </Fold>
+      )}
       <Button kind="main" className="min-h-14 text-lg" onClick={itWas}>
         It was this, and is put right
       </Button>

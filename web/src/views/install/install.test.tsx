@@ -139,6 +139,18 @@ describe('the batch in hand', () => {
     expect(await screen.findByText('the lamp never comes on')).toBeInTheDocument();
   });
 
+  test('before power comes on, what is open outside the batch is named', async () => {
+    const batch = { id: 'b1', kind: 'batch', boxIds: ['foot', 'head'], at: now() } as JobEvent;
+    const closed = ['foot', 'head'].map((boxId) => ({ id: `m-${boxId}`, kind: 'mounted', boxId, at: now() }));
+    const held = { id: 'h1', kind: 'taken', boxId: 'door', by: 'another-phone', at: now() };
+    const job = exampleJob('sail-loft');
+    const [foot] = job.boxes.filter(({ id }) => id === 'foot');
+    for (const box of job.boxes) if (box.id === 'door') box.circuitIds = foot?.circuitIds ?? [];
+    await install({ ...job, events: [batch, ...closed, held] });
+    expect(await screen.findByText(/^Switch on: /)).toBeInTheDocument();
+    expect(screen.getByText(/is open on these breakers too: not on before/)).toBeInTheDocument();
+  });
+
   test('a mounted box is opened again by a correction, and goes on dead', async () => {
     const scene = await install(pantry(mounted));
     expect(await screen.findByText(/^Switch on: /)).toBeInTheDocument();

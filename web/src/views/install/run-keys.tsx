@@ -1,12 +1,14 @@
 import {
   type BatchStands,
+  BEFORE_SWITCHING,
   type Box,
   holdEvent,
   type JobLookup,
   listed,
+  openElsewhere,
+  openElsewhereText,
   putPart,
   type RunStep,
-  type Stretch,
   type Symptoms,
 } from '@inventario/core';
 import { Link } from 'react-router';
@@ -56,7 +58,7 @@ export function RunKeys({ stands, seen }: { stands: BatchStands; seen: Symptoms 
   const { next } = stands;
   switch (next.kind) {
     case 'switch':
-      return <SwitchKeys next={next} />;
+      return <SwitchKeys next={next} stands={stands} />;
     case 'identify':
       return (
         <div className="flex flex-col gap-2">
@@ -82,15 +84,11 @@ export function RunKeys({ stands, seen }: { stands: BatchStands; seen: Symptoms 
   }
 }
 
-const WHY: Record<Stretch, string> = {
-  wire: 'Off, locked and tagged; then each box is proved dead before a hand goes in.',
-  test: 'Everyone clear, every box guarded, joints closed, grounds joined. Then on, for the look alone.',
-  close: 'Off again, and every box proved anew, before anything is folded.',
-  after: 'Every box is closed: on, and each device is tried.',
-};
-
-function SwitchKeys({ next }: { next: Extract<RunStep, { kind: 'switch' }> }) {
+function SwitchKeys({ next, stands }: { next: Extract<RunStep, { kind: 'switch' }>; stands: BatchStands }) {
   const { job, known, apply } = useJob();
+  const power = useJobPower();
+  const boxes = stands.boxes.map(({ boxId }) => ({ boxId, steps: [], ready: true }));
+  const open = openElsewhere(next, { boxes, known, power, by: thisDevice() });
   const record = () => {
     felt();
     const at = instant();
@@ -105,7 +103,12 @@ function SwitchKeys({ next }: { next: Extract<RunStep, { kind: 'switch' }> }) {
   };
   return (
     <div className="flex flex-col gap-2">
-      <p>{WHY[next.for]}</p>
+      <p>{BEFORE_SWITCHING[next.for]}</p>
+      {open.length > 0 && (
+        <p role="status" className="rounded-md border-2 border-stop p-2 font-semibold">
+          {openElsewhereText(open, known)}
+        </p>
+      )}
       <Button kind="main" className="min-h-14 text-lg" onClick={record}>
         Record: switched {next.to}
       </Button>
