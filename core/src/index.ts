@@ -442,6 +442,7 @@ export {
   causeName,
   DANGER_TEXT,
   fixSteps,
+  HOW_LIKELY,
   isAtWires,
   SYMPTOM_WORDS,
   nextReadingWhy,

@@ -2,24 +2,14 @@ import { expect, test } from '@jest/globals';
 import { lookup } from '../job/lookup.js';
 import type { Job, JobEvent } from '../job/schema/job.js';
 import { powerOf } from '../power/power.js';
+import { bareStep } from '../test-support/bare-step.js';
 import { exampleJob } from '../test-support/examples.js';
 import type { WireStep } from '../wire/steps.js';
 import { batchStands, openElsewhere, type RunStep } from './batch-steps.js';
 import { holdEvent } from './site-record.js';
 
 const START = Date.parse('2026-05-04T08:00:00Z');
-const step = (kind: WireStep['kind'], gate: WireStep['gate'] = 'open'): WireStep => ({
-  key: kind,
-  kind,
-  gate,
-  ends: [],
-  jointId: null,
-  net: null,
-  position: null,
-  strip: null,
-  stranded: [],
-});
-const STEPS = [step('joint'), step('test', 'energise'), step('fold'), step('plate')];
+const STEPS = [bareStep('joint'), bareStep('test', 'energise'), bareStep('fold'), bareStep('plate')];
 
 /** Two boxes of one panel on circuits of their own: what is recorded, one thing after another. */
 class Morning {
@@ -118,7 +108,7 @@ test('off, wire, on, test, off, close, on, try: a trip for each change, at each 
 });
 
 test('without a test before folding a batch is off and on', () => {
-  const morning = new Morning([step('joint'), step('fold')]);
+  const morning = new Morning([bareStep('joint'), bareStep('fold')]);
   const { tripsLeft } = morning.stands();
   expect(tripsLeft).toBe(morning.switched('off').stands().tripsLeft * 2);
 });

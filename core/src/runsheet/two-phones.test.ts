@@ -4,11 +4,11 @@ import type { Job, JobEvent } from '../job/schema/job.js';
 import { powerOf } from '../power/power.js';
 import { provedEvent } from '../power/prove.js';
 import { GATES } from '../power/vocabulary.js';
+import { bareStep } from '../test-support/bare-step.js';
 import { exampleJob } from '../test-support/examples.js';
 import { plainPower } from '../test-support/plain-power.js';
 import { Random } from '../test-support/random.js';
 import { stepHinders, wiredEvent } from '../wire/progress.js';
-import type { WireStep } from '../wire/steps.js';
 import { type BoxToRun, batchStands } from './batch-steps.js';
 import { asideEvent, batchEvent, batchInHand, holdEvent, holderOf } from './site-record.js';
 
@@ -24,24 +24,13 @@ interface Phone {
   off: number;
 }
 
-const step = (kind: WireStep['kind'], gate: WireStep['gate']): WireStep => ({
-  key: `${kind}:${gate}`,
-  kind,
-  gate,
-  ends: [],
-  jointId: null,
-  net: null,
-  position: null,
-  strip: null,
-  stranded: [],
-});
 const STEPS = [
-  step('prove', 'open'),
-  step('open-joint', 'neutral'),
-  step('joint', 'open'),
-  step('test', 'energise'),
-  step('prove-again', 'open'),
-  step('plate', 'open'),
+  bareStep('prove', 'open', 'prove:open'),
+  bareStep('open-joint', 'neutral', 'open-joint:neutral'),
+  bareStep('joint', 'open', 'joint:open'),
+  bareStep('test', 'energise', 'test:energise'),
+  bareStep('prove-again', 'open', 'prove-again:open'),
+  bareStep('plate', 'open', 'plate:open'),
 ];
 
 /** Two phones on one job, each now and then without network, at work as far as their gates let them. */

@@ -199,6 +199,11 @@ export function fixSteps(
   return outside ? steps : ['Switch off, take the device out, and prove dead.', ...steps];
 }
 
+/** Where the figures beside causes come from. */
+export const HOW_LIKELY =
+  'By what each fault would show on a model of this box, against what was seen and read; and by how usual it ' +
+  'is, an estimate of this program until this job has its own.';
+
 /** At symptoms of danger, in place of every live test. */
 export const DANGER_TEXT =
   'Switch the breaker off and leave it off. Nothing is tried again with power on: find the cause dead, ' +

@@ -1,4 +1,4 @@
-import { SYMPTOM_WORDS, type SymptomKind } from '@inventario/core';
+import { HOW_LIKELY, SYMPTOM_WORDS, type SymptomKind } from '@inventario/core';
 import { OctagonX } from 'lucide-react';
 import { classes } from '../../ui/classes.js';
 import { Fold } from '../../ui/fold.js';
@@ -30,6 +30,7 @@ export function CauseList({ doubt }: { doubt: Doubt }) {
           </ol>
         </Fold>
       )}
+      <p className="mt-2 text-sm text-soft">{HOW_LIKELY}</p>
     </section>
   );
 }
